@@ -1,0 +1,71 @@
+import { describe, expect, it } from 'vitest'
+import { formatLength, parseQuantity, seededRandom, sinDeg, wrapBearingDeg } from './index.ts'
+
+const metres = (text: string, unit: 'm' | 'mm' | 'cm' | 'ft-in' = 'm') => {
+  const r = parseQuantity(text, 'length', unit)
+  return r.ok ? r.value : r.reason
+}
+
+describe('parseQuantity', () => {
+  it.each([
+    ['1.58', 1.58],
+    ['1,58', 1.58],
+    ['158 cm', 1.58],
+    ['1500mm', 1.5],
+    ["5'11 1/2\"", 1.8161],
+    ['5 ft 11 in', 1.8034],
+    ['1/2"', 0.0127],
+    ['1.2 m + 35 cm', 1.55],
+    ['2*(0.4 + 0.1)', 'syntax'],
+    ['(0.4+0.1)*2', 1],
+    ['-2 / 4', -0.5],
+    ['3 - -1', 4],
+    ['', 'empty'],
+    ['abc', 'syntax'],
+    ['1.5 deg', 'unit'],
+    ['1/0 m', 'syntax'],
+    ['1 m / 0', 'not-finite'],
+    ['1 + ', 'syntax'],
+  ])('reads %s as %s', (text, want) => {
+    const got = metres(text)
+    if (typeof want === 'number') expect(got).toBeCloseTo(want, 9)
+    else expect(got).toBe(want)
+  })
+  it('takes a bare number in the project’s unit', () => {
+    expect(metres('1580', 'mm')).toBeCloseTo(1.58, 12)
+    expect(metres('5', 'ft-in')).toBeCloseTo(1.524, 12)
+  })
+  it('reads angles and sensor lengths in their own units', () => {
+    expect(parseQuantity('12.5°', 'angle')).toMatchObject({ ok: true, value: 12.5 })
+    expect(parseQuantity('2.4 cm', 'sensor')).toMatchObject({ ok: true, value: 24 })
+    expect(parseQuantity('24', 'sensor', 'm')).toMatchObject({ ok: true, value: 24 })
+    expect(parseQuantity('2 m', 'angle')).toMatchObject({ ok: false, reason: 'unit' })
+  })
+})
+
+describe('formatLength', () => {
+  it.each([
+    [1.58, 'm', '1.58'],
+    [1.58, 'mm', '1580'],
+    [1.58, 'cm', '158.0'],
+    [1.8161, 'ft-in', `5'11 1/2"`],
+    [-0.3048, 'ft-in', `-1'0"`],
+    [0.004, 'm', '0.0040'],
+  ] as const)('%d m in %s is %s', (v, unit, text) => expect(formatLength(v, unit)).toBe(text))
+  it('is read back as what was shown', () => {
+    for (const u of ['mm', 'cm', 'm', 'ft-in'] as const) expect(metres(formatLength(2.54, u), u)).toBeCloseTo(2.54, 2)
+  })
+})
+
+it('angles are exact at the quarters and wrap into 0..360', () => {
+  expect(sinDeg(180)).toBe(0)
+  expect(sinDeg(-90)).toBe(-1)
+  expect(wrapBearingDeg(-0.0001)).toBeCloseTo(359.9999, 9)
+  expect(Object.is(wrapBearingDeg(-360), 0)).toBe(true)
+})
+
+it('seeded numbers repeat', () => {
+  const a = seededRandom(7)
+  const b = seededRandom(7)
+  expect([a(), a(), a()]).toEqual([b(), b(), b()])
+})

@@ -1,0 +1,46 @@
+// Door of core/camera: pose, lens, projections in both directions.
+export type {
+  Aim,
+  Camera,
+  FisheyeMapping,
+  Frame,
+  Guides,
+  Lens,
+  Matrix16,
+  PicturePoint,
+  Pose,
+  Projection,
+  Ray,
+  SensorUse,
+  Stand,
+} from './types.ts'
+// pose and stand
+export {
+  aimPointOf,
+  anglesOf,
+  axesOf,
+  cameraFromWorld,
+  directionOf,
+  poseOfStand,
+  rightOf,
+  standMoved,
+  standTurnedTo,
+  tiltOf,
+  toCamera,
+  type AimCentre,
+  type Axes,
+} from './pose.ts'
+// lens and sensor
+export {
+  fieldOfView,
+  focalForAngle,
+  FOCAL_RANGE_MM,
+  imageCircleLimitMm,
+  imageCircleMm,
+  PRIMES_MM,
+  usedSensor,
+  type FieldOfView,
+  type UsedSensor,
+} from './lens.ts'
+// projections
+export { clipFromCamera, horizonPx, principalPointPx, projectPoint, rayThrough, widthAtDepthM } from './project.ts'

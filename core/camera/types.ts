@@ -1,0 +1,70 @@
+// What is a camera made of?
+// Space: world metres, Z up, +Y north; sensor lengths in millimetres, x right and y up as in the upright picture; picture
+// pixels from the top left, x right, y down.
+
+import type { Vec3 } from '../math/index.ts'
+
+/** Direction of view. Bearing clockwise from +Y, tilt up positive, roll clockwise positive as the photographer sees it. */
+export interface Pose {
+  readonly station: Vec3
+  readonly bearingDeg: number
+  readonly tiltDeg: number
+  readonly rollDeg: number
+}
+
+export type FisheyeMapping = 'equidistant' | 'equisolid' | 'stereographic'
+
+export type Projection =
+  | { readonly kind: 'perspective' }
+  | { readonly kind: 'parallel'; readonly widthM: number }
+  | { readonly kind: 'oblique'; readonly widthM: number; readonly angleDeg: number; readonly receding: number }
+  | { readonly kind: 'equirectangular' }
+  | { readonly kind: 'cylindrical'; readonly horizontalDeg: number }
+  | { readonly kind: 'fisheye'; readonly mapping: FisheyeMapping; readonly coverageDeg: number }
+
+/** How the frame's shape lies on the sensor; see `usedSensor`. */
+export type SensorUse = 'acrossWidth' | 'acrossHeight' | 'covers' | 'inside'
+
+export interface Lens {
+  readonly projection: Projection
+  readonly focalMm: number
+  readonly sensorMm: { readonly width: number; readonly height: number }
+  readonly sensorUse: SensorUse
+  /** Positive shows more of what is above. */
+  readonly riseMm: number
+  /** Positive shows more of what is to the right. */
+  readonly crossMm: number
+  /** No lens distortion yet: the value is kept in the schema so that documents stay readable. */
+  readonly distortion: null
+}
+
+export interface Frame {
+  readonly widthPx: number
+  readonly heightPx: number
+  readonly densityPpi: number
+  readonly guides: Guides
+}
+
+export type Guides = 'none' | 'thirds' | 'centre' | 'diagonals'
+
+export interface Camera {
+  readonly pose: Pose
+  readonly lens: Lens
+  readonly frame: Frame
+}
+
+/** Where the camera looks; `topBearingDeg` is the direction of the picture's top edge when the sight line is vertical. */
+export type Aim =
+  | { readonly kind: 'direction'; readonly bearingDeg: number; readonly tiltDeg: number }
+  | { readonly kind: 'point'; readonly point: Vec3; readonly topBearingDeg: number }
+  | { readonly kind: 'object'; readonly nodeId: string; readonly offset: Vec3; readonly topBearingDeg: number }
+
+export interface Stand {
+  readonly station: Vec3
+  readonly aim: Aim
+  readonly rollDeg: number
+}
+
+export type Matrix16 = readonly number[]
+export type PicturePoint = { readonly xPx: number; readonly yPx: number; readonly depthM: number }
+export type Ray = { readonly origin: Vec3; readonly direction: Vec3 }

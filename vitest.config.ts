@@ -1,0 +1,16 @@
+import { defineConfig } from 'vitest/config'
+import vue from '@vitejs/plugin-vue'
+
+export default defineConfig({
+  plugins: [vue()],
+  test: {
+    include: [
+      '{core,mesh,model,formats,stage,app,server,scripts}/**/*.test.ts',
+      'tests/{reference,integration}/**/*.test.ts',
+    ],
+    environment: 'node',
+    testTimeout: 60_000,
+    hookTimeout: 120_000,
+    pool: 'forks',
+  },
+})
