@@ -1,0 +1,2 @@
+// Door of formats/png.
+export { densityOf, encodePngRgb, withDensity } from './png.ts'
