@@ -1,0 +1,16 @@
+// Door of core/optics: exposure, the sky, light from all sides.
+export { exposureFactor, exposureValue100, meteredEv100 } from './exposure.ts'
+export { basis, irradiance, type Harmonics } from './harmonics.ts'
+export {
+  CLEAR_SKY,
+  DAYLIGHT,
+  GROUND_ALBEDO,
+  relativeSkyLuminance,
+  SKY_HORIZON_COLOUR,
+  SKY_ZENITH_COLOUR,
+  skyRadiance,
+  SUN_COLOUR,
+  sunDirection,
+  zenithLuminance,
+  type SkyLight,
+} from './sky.ts'

@@ -1,0 +1,51 @@
+// What does the application know of a model's geometry?
+// Space: world metres, Z up.
+
+import type { Box, Vec3 } from '#core/math'
+
+export interface NodeFacts {
+  /** Path of names from the root, with #2, #3 ... where siblings share a name; stable over reload. */
+  readonly id: string
+  readonly name: string
+  readonly parentId: string | null
+  /** What the file's extras say: floor, wall, roof, glass, surroundings, ... */
+  readonly kind: string | null
+  readonly storey: string | null
+  readonly box: Box
+  readonly triangles: number
+}
+
+/** All triangles of a model in one indexed soup; vertices are never shared between nodes. */
+export interface Soup {
+  readonly positions: Float32Array
+  readonly indices: Uint32Array
+  /** Index into `nodes` for each vertex. */
+  readonly nodeOfVertex: Uint32Array
+  /** Linear base colour for each vertex, 0..255. */
+  readonly albedo: Uint8Array
+  /** Emitted light for each vertex, in the file's own scale; empty when nothing emits. */
+  readonly emission: Float32Array
+  /** From this triangle on, triangles let light through (glass). */
+  readonly opaqueTriangles: number
+}
+
+export interface SceneFacts {
+  readonly nodes: readonly NodeFacts[]
+  /** Bounds without what is marked as surroundings (all of it when nothing else is there). */
+  readonly box: Box
+  readonly triangles: number
+}
+
+export interface Storey {
+  readonly name: string
+  readonly heightM: number
+  readonly areaM2: number
+}
+
+export interface Hit {
+  readonly point: Vec3
+  readonly normal: Vec3
+  readonly distanceM: number
+  readonly nodeId: string
+  readonly nodeName: string
+}

@@ -1,0 +1,193 @@
+// The stage: one GL context that draws the picture, Plan, Side, thumbnails and finished stills, one request at a time.
+// Model: requests are tasks of short steps; between two steps newer requests come in. The sample sequence is fixed, so the same
+// request gives the same picture. Source: haeberli1990 (accumulation), halton1960.
+
+import { WebGLRenderer } from 'three'
+import { exposureFactor, meteredEv100 } from '#core/optics'
+import { withDensity } from '#formats/png'
+import { loadGlb } from '#formats/scene'
+import { soupOf, type LightVolume } from '#mesh'
+import { Passes, type Owner, type Size, type Tile } from './passes.ts'
+import { TaskQueue } from './queue.ts'
+import { StageScene } from './scene.ts'
+import type { Appearance, DrawingRequest, Loaded, PictureFrame, PictureRequest, StageContract, StageModel, StillRequest } from './types.ts'
+
+/** Stills are drawn in tiles of this size, with a border that contact shading needs. */
+const TILE_PX = 1024
+const BORDER_PX = 48
+/** A moving picture aims at this time. */
+const MOVING_MS = 60
+
+/** Lower goes first. */
+const PRIORITY = { moving: 0, picture: 1, drawing: 2, thumbnail: 3, still: 4, refine: 5 } as const
+
+export class StageEngine implements StageContract {
+  private readonly canvas: OffscreenCanvas | HTMLCanvasElement
+  private readonly renderer: WebGLRenderer
+  private readonly stage = new StageScene()
+  private readonly passes: Passes
+  private readonly queue = new TaskQueue()
+  private movingScale = 0.5
+
+  constructor(canvas: OffscreenCanvas | HTMLCanvasElement) {
+    this.canvas = canvas
+    this.renderer = new WebGLRenderer({ canvas, antialias: false, alpha: false, stencil: false, depth: false })
+    this.passes = new Passes(this.renderer, this.stage)
+  }
+
+  async load(models: readonly StageModel[]): Promise<Loaded> {
+    const first = models[0]
+    if (!first) throw new RangeError('StageEngine.load: models is empty')
+    const root = await loadGlb(first.bytes)
+    const { soup, facts } = soupOf(root)
+    this.stage.setModel(root, facts)
+    return { facts, soup }
+  }
+
+  setLight(volume: LightVolume): void {
+    this.stage.setLight(volume)
+  }
+
+  picture(request: PictureRequest, onFrame: (frame: PictureFrame) => void): Promise<boolean> {
+    let sample = 0
+    return this.queue.run('picture', request.moving ? PRIORITY.moving : PRIORITY.picture, async () => {
+      const start = performance.now()
+      if (request.moving) {
+        await this.movingFrame(request, onFrame)
+        return true
+      }
+      const size = { width: request.widthPx, height: request.heightPx }
+      this.passes.sample('picture', request.camera, request.appearance, size, null, sample)
+      sample++
+      const last = sample >= request.samples
+      if (last || sample <= 2 || sample % 4 === 0) {
+        const bitmap = await this.present('picture', size, request.appearance)
+        onFrame({ bitmap, sample, samples: request.samples, tookMs: performance.now() - start })
+      }
+      // after the first full frame other views go first
+      this.queue.setPriority('picture', PRIORITY.refine)
+      return last
+    })
+  }
+
+  private async movingFrame(request: PictureRequest, onFrame: (frame: PictureFrame) => void): Promise<void> {
+    const start = performance.now()
+    const k = this.movingScale
+    const size = { width: Math.max(16, Math.round(request.widthPx * k)), height: Math.max(16, Math.round(request.heightPx * k)) }
+    this.passes.sample('moving', request.camera, request.appearance, size, null, 0)
+    const bitmap = await this.present('moving', size, request.appearance)
+    const tookMs = performance.now() - start
+    onFrame({ bitmap, sample: 1, samples: 1, tookMs })
+    // few steps of size, so that targets are not made anew for every frame
+    const wanted = k * Math.sqrt(MOVING_MS / tookMs)
+    if (wanted > k * 1.3) this.movingScale = Math.min(1, k * 1.25)
+    else if (wanted < k * 0.8) this.movingScale = Math.max(0.3, k / 1.25)
+  }
+
+  async thumbnail(key: string, request: PictureRequest): Promise<ImageBitmap | null> {
+    let bitmap: ImageBitmap | null = null
+    let sample = 0
+    const size = { width: request.widthPx, height: request.heightPx }
+    const done = await this.queue.run(`thumb:${key}`, PRIORITY.thumbnail, async () => {
+      // thumbnails wait for each other, so one set of targets serves all: all samples in one step
+      for (; sample < request.samples; sample++) this.passes.sample('thumbnail', request.camera, request.appearance, size, null, sample)
+      bitmap = await this.present('thumbnail', size, request.appearance)
+      return true
+    })
+    return done ? bitmap : null
+  }
+
+  async drawing(request: DrawingRequest): Promise<ImageBitmap | null> {
+    let bitmap: ImageBitmap | null = null
+    const done = await this.queue.run(request.key, PRIORITY.drawing, async () => {
+      this.resize(request.widthPx, request.heightPx)
+      this.passes.draw(request)
+      bitmap = await this.grab()
+      return true
+    })
+    return done ? bitmap : null
+  }
+
+  async still(request: StillRequest, onProgress: (done: number) => void): Promise<Blob | null> {
+    const { widthPx, heightPx, densityPpi } = request.camera.frame
+    const sheet = new OffscreenCanvas(widthPx, heightPx)
+    const paper = sheet.getContext('2d')
+    if (!paper) throw new Error(`No memory for a picture of ${widthPx} x ${heightPx} pixels.`)
+    const tiles = tilesOf(widthPx, heightPx)
+    const border = tiles.length > 1 ? BORDER_PX : 0
+    let t = 0
+    let sample = 0
+    const done = await this.queue.run('still', PRIORITY.still, async () => {
+      const tile = tiles[t]!
+      const wide = { x: tile.x - border, y: tile.y - border, width: tile.width + 2 * border, height: tile.height + 2 * border }
+      this.passes.sample('still', request.camera, request.appearance, wide, wide, sample)
+      sample++
+      onProgress((t + sample / request.samples) / tiles.length)
+      if (sample < request.samples) return false
+      const bitmap = await this.present('still', wide, request.appearance)
+      paper.drawImage(bitmap, border, border, tile.width, tile.height, tile.x, tile.y, tile.width, tile.height)
+      bitmap.close()
+      sample = 0
+      return ++t >= tiles.length
+    })
+    if (!done) return null
+    const png = new Uint8Array(await (await sheet.convertToBlob({ type: 'image/png' })).arrayBuffer())
+    return new Blob([withDensity(png, densityPpi) as BlobPart], { type: 'image/png' })
+  }
+
+  cancelStill(): void {
+    this.queue.cancel('still')
+  }
+
+  async meter(request: PictureRequest): Promise<number> {
+    const { ev100, compensationEv } = request.appearance.exposure
+    let ev = ev100
+    await this.queue.run('meter', PRIORITY.drawing, async () => {
+      const size = { width: 96, height: 64 }
+      this.passes.sample('meter', request.camera, request.appearance, size, null, 0)
+      const mean = logMean(this.passes.read('meter', size))
+      // undo the exposure the sample was drawn with
+      if (mean > 2e-4) ev = meteredEv100(mean / exposureFactor(ev100, compensationEv))
+      return true
+    })
+    return Math.min(20, Math.max(-4, ev))
+  }
+
+  dispose(): void {
+    this.queue.cancelAll()
+    this.stage.clear()
+    this.passes.dispose()
+    this.renderer.dispose()
+  }
+
+  private present(owner: Owner, size: Size, look: Appearance): Promise<ImageBitmap> {
+    this.resize(size.width, size.height)
+    this.passes.finished(owner, look.exposure.tone)
+    return this.grab()
+  }
+
+  private resize(width: number, height: number): void {
+    if (this.canvas.width !== width || this.canvas.height !== height) this.renderer.setSize(width, height, false)
+  }
+
+  private grab(): Promise<ImageBitmap> {
+    if ('transferToImageBitmap' in this.canvas) return Promise.resolve(this.canvas.transferToImageBitmap())
+    return createImageBitmap(this.canvas)
+  }
+}
+
+function tilesOf(widthPx: number, heightPx: number): Tile[] {
+  const tiles: Tile[] = []
+  for (let y = 0; y < heightPx; y += TILE_PX)
+    for (let x = 0; x < widthPx; x += TILE_PX)
+      tiles.push({ x, y, width: Math.min(TILE_PX, widthPx - x), height: Math.min(TILE_PX, heightPx - y) })
+  return tiles
+}
+
+/** Logarithmic mean of the luminance of linear RGBA pixels. */
+function logMean(pixels: Float32Array): number {
+  let sum = 0
+  for (let i = 0; i < pixels.length; i += 4)
+    sum += Math.log(1e-4 + 0.2126 * pixels[i]! + 0.7152 * pixels[i + 1]! + 0.0722 * pixels[i + 2]!)
+  return Math.exp(sum / (pixels.length / 4))
+}

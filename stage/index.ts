@@ -1,0 +1,12 @@
+// Door of the stage.
+export { createStage, type StageClient } from './client.ts'
+export type {
+  Appearance,
+  DrawingRequest,
+  Loaded,
+  PictureFrame,
+  PictureRequest,
+  StageContract,
+  StageModel,
+  StillRequest,
+} from './types.ts'

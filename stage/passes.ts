@@ -1,0 +1,350 @@
+// The stage's drawing passes: surfaces, shadow, lighting, clear things, sum, finish; and the drawing style for Plan and Side.
+// Model: see shaders.ts. A picture's sample is five passes into targets that belong to its kind of picture.
+
+import {
+  Camera as ThreeCamera,
+  Color,
+  CustomBlending,
+  DepthTexture,
+  FloatType,
+  GLSL3,
+  HalfFloatType,
+  LinearSRGBColorSpace,
+  Matrix4,
+  Mesh,
+  NearestFilter,
+  NoBlending,
+  OneFactor,
+  PlaneGeometry,
+  ShaderMaterial,
+  UnsignedByteType,
+  UnsignedIntType,
+  Vector2,
+  Vector3,
+  Vector4,
+  WebGLRenderTarget,
+  type WebGLRenderer,
+} from 'three'
+import { halton } from '#core/base'
+import { axesOf, cameraFromWorld, clipFromCamera, type Camera } from '#core/camera'
+import { DAYLIGHT, exposureFactor, SUN_COLOUR, sunDirection, zenithLuminance, type SkyLight } from '#core/optics'
+import { BAKE_DEFAULTS } from '#mesh'
+import type { StageScene, Uniforms } from './scene.ts'
+import { ADD_FRAGMENT, FINISH_FRAGMENT, FULL_VERTEX, LIGHTING_FRAGMENT, SHADOW_FRAGMENT, SHADOW_VERTEX } from './shaders.ts'
+import { DRAWING_EDGES } from './shaders-drawing.ts'
+import type { Appearance, DrawingRequest } from './types.ts'
+
+/** Each kind of picture sums its samples in targets of its own, so that one can wait while another is drawn. */
+export type Owner = 'picture' | 'moving' | 'thumbnail' | 'still' | 'meter'
+interface Targets {
+  readonly size: string
+  readonly facts: WebGLRenderTarget
+  readonly lit: WebGLRenderTarget
+  readonly sum: WebGLRenderTarget
+  summed: number
+}
+export interface Size {
+  readonly width: number
+  readonly height: number
+}
+/** Rectangle of the whole picture that is drawn, in its pixels from the top left; may reach over its edge. */
+export interface Tile extends Size {
+  readonly x: number
+  readonly y: number
+}
+
+const NEAR_M = 0.02
+/** Contact shading reaches this far, metres (less in small models). */
+const CONTACT_M = 0.45
+const SHADOW_PX = 2048
+/** The sun's disc, degrees across. Source: handbook-6. */
+const SUN_DISC_DEG = 0.53
+
+export const skyOf = (sun: Appearance['sun']): SkyLight => ({
+  sunBearingDeg: sun.bearingDeg,
+  sunElevationDeg: sun.elevationDeg,
+  skyLux: DAYLIGHT.skyLux,
+  sunLux: sun.on ? DAYLIGHT.sunLux : 0,
+})
+
+const fullPass = (fragmentShader: string, uniforms: Uniforms): ShaderMaterial =>
+  new ShaderMaterial({ glslVersion: GLSL3, uniforms, depthTest: false, depthWrite: false, blending: NoBlending, vertexShader: FULL_VERTEX, fragmentShader, toneMapped: false })
+
+export class Passes {
+  private readonly renderer: WebGLRenderer
+  private readonly stage: StageScene
+  private readonly eye = new ThreeCamera()
+  private readonly sunEye = new ThreeCamera()
+  private readonly quad = new Mesh(new PlaneGeometry(2, 2))
+  private readonly targets = new Map<Owner, Targets>()
+  private readonly shadow: WebGLRenderTarget
+  private readonly shadowMaterial = new ShaderMaterial({ glslVersion: GLSL3, vertexShader: SHADOW_VERTEX, fragmentShader: SHADOW_FRAGMENT, colorWrite: false, side: 2 })
+  private shadowKey = ''
+  private drawTarget: WebGLRenderTarget | null = null
+  private readonly worldFromClip = new Matrix4()
+  private readonly clipFromWorld = new Matrix4()
+  private readonly shadowFromWorld = new Matrix4()
+  private readonly lighting: ShaderMaterial
+  private readonly add = fullPass(ADD_FRAGMENT, { uSource: { value: null } })
+  private readonly finish = fullPass(FINISH_FRAGMENT, { uSource: { value: null }, uWeight: { value: 1 }, uTone: { value: 1 }, toneMappingExposure: { value: 1 } }) // prettier-ignore
+  private readonly edges = fullPass(DRAWING_EDGES, {
+    uSource: { value: null },
+    uFacing: { value: null },
+    uPixel: { value: new Vector2() },
+    uInk: { value: new Color() },
+    uDepthSpan: { value: 1 },
+    uMetresPerPixel: { value: 1 },
+  })
+  private zenith = { key: '', value: 1 }
+  private readonly onePixel = new Uint8Array(4)
+
+  constructor(renderer: WebGLRenderer, stage: StageScene) {
+    this.renderer = renderer
+    this.stage = stage
+    renderer.autoClear = false
+    this.shadow = new WebGLRenderTarget(SHADOW_PX, SHADOW_PX, { depthTexture: new DepthTexture(SHADOW_PX, SHADOW_PX, UnsignedIntType) })
+    stage.light['uShadow']!.value = this.shadow.depthTexture
+    stage.light['uShadowFromWorld']!.value = this.shadowFromWorld
+    this.lighting = fullPass(LIGHTING_FRAGMENT, {
+      ...stage.light,
+      uColourTexture: { value: null },
+      uNormalTexture: { value: null },
+      uWorldFromClip: { value: this.worldFromClip },
+      uClipFromWorld: { value: this.clipFromWorld },
+      uBack: { value: new Vector3() },
+      uContact: { value: 0 },
+      uEmissionScale: { value: 1 },
+      uZenith: { value: 1 },
+      uGroundLux: { value: 1 },
+      uFlat: { value: new Vector4() },
+    })
+    this.add.blending = CustomBlending
+    this.add.blendSrc = this.add.blendDst = OneFactor
+    this.quad.frustumCulled = false
+    for (const c of [this.eye, this.sunEye]) {
+      c.matrixAutoUpdate = false
+      c.matrixWorldAutoUpdate = false
+    }
+  }
+
+  /** Draws sample `index` of a picture and adds it to its owner's sum, which index 0 starts anew. */
+  sample(owner: Owner, camera: Camera, look: Appearance, size: Size, tile: Tile | null, index: number): void {
+    const t = this.sizeTargets(owner, size.width, size.height)
+    const { renderer, stage } = this
+    const sky = skyOf(look.sun)
+    const factor = exposureFactor(look.exposure.ev100, look.exposure.compensationEv)
+    stage.setHidden(look.hidden)
+    this.castShadow(sky, look, index)
+    this.aim(camera, tile, size, index === 0 ? [0, 0] : [halton(index, 2) - 0.5, halton(index, 3) - 0.5])
+    // surfaces
+    stage.prepare('solid')
+    stage.surfaceUniforms((u) => (u['inverseView']!.value = this.eye.matrixWorld))
+    renderer.setRenderTarget(t.facts)
+    renderer.setClearColor(0x000000, 0)
+    renderer.clear()
+    renderer.render(stage.scene, this.eye)
+    // light
+    this.setLighting(t, camera, look, sky, factor, size, owner === 'moving', index)
+    renderer.setRenderTarget(t.lit)
+    this.full(this.lighting)
+    if (stage.prepare('clear')) renderer.render(stage.scene, this.eye)
+    // sum
+    renderer.setRenderTarget(t.sum)
+    if (index === 0) renderer.clear(true, false, false)
+    this.add.uniforms['uSource']!.value = t.lit.texture
+    this.full(this.add)
+    t.summed = index + 1
+    renderer.setRenderTarget(null)
+    this.settle()
+  }
+
+  /** Puts the mean of an owner's samples on the canvas. */
+  finished(owner: Owner, tone: 'linear' | 'neutral'): void {
+    const { sum, summed } = this.targets.get(owner)!
+    const u = this.finish.uniforms
+    u['uSource']!.value = sum.texture
+    u['uWeight']!.value = 1 / summed
+    u['uTone']!.value = tone === 'linear' ? 0 : 1
+    this.renderer.setRenderTarget(null)
+    this.full(this.finish)
+  }
+
+  /** Linear RGBA of an owner's first sample, rows from the bottom. */
+  read(owner: Owner, size: Size): Float32Array {
+    const pixels = new Float32Array(size.width * size.height * 4)
+    this.renderer.readRenderTargetPixels(this.targets.get(owner)!.sum, 0, 0, size.width, size.height, pixels)
+    return pixels
+  }
+
+  /** Waits until what was asked of the GL has been drawn, so that a newer request never queues up behind it. */
+  settle(): void {
+    const gl = this.renderer.getContext()
+    gl.readPixels(0, 0, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, this.onePixel)
+  }
+
+  dispose(): void {
+    for (const owner of [...this.targets.keys()]) this.dropTargets(owner)
+    this.drawTarget?.dispose()
+    this.shadow.dispose()
+  }
+
+  private dropTargets(owner: Owner): void {
+    const old = this.targets.get(owner)
+    old?.facts.depthTexture?.dispose()
+    for (const t of [old?.facts, old?.lit, old?.sum]) t?.dispose()
+    this.targets.delete(owner)
+  }
+
+  private sizeTargets(owner: Owner, width: number, height: number): Targets {
+    const size = `${width}x${height}`
+    const old = this.targets.get(owner)
+    if (old?.size === size) return old
+    this.dropTargets(owner)
+    const near = { minFilter: NearestFilter, magFilter: NearestFilter } as const
+    const facts = new WebGLRenderTarget(width, height, { ...near, count: 2, depthTexture: new DepthTexture(width, height, UnsignedIntType) })
+    facts.textures[0]!.type = UnsignedByteType
+    facts.textures[1]!.type = HalfFloatType
+    for (const t of facts.textures) t.colorSpace = LinearSRGBColorSpace
+    const lit = new WebGLRenderTarget(width, height, { ...near, type: HalfFloatType, depthBuffer: false })
+    const sum = new WebGLRenderTarget(width, height, { ...near, type: FloatType, depthBuffer: false })
+    const made = { size, facts, lit, sum, summed: 1 }
+    this.targets.set(owner, made)
+    return made
+  }
+
+  private aim(camera: Camera, tile: Tile | null, size: Size, jitter: readonly [number, number]): void {
+    const { forward } = axesOf(camera.pose)
+    const range = this.stage.depthRange(camera.pose.station, forward)
+    const perspective = camera.lens.projection.kind === 'perspective'
+    const far = perspective ? Math.max(range.farM * 1.02 + 1, NEAR_M * 10) : range.farM + 1
+    const near = perspective ? Math.max(NEAR_M, Math.min(range.nearM * 0.98, far / 4), far / 20_000) : range.nearM - 1
+    this.eye.matrixWorldInverse.fromArray(cameraFromWorld(camera.pose) as number[])
+    this.eye.matrixWorld.copy(this.eye.matrixWorldInverse).invert()
+    const p = new Matrix4().fromArray(clipFromCamera(camera, { nearM: near, farM: far }) as number[])
+    if (tile) {
+      const { widthPx: W, heightPx: H } = camera.frame
+      const sx = W / tile.width
+      const sy = H / tile.height
+      const cx = ((2 * tile.x + tile.width) / W - 1) * sx
+      const cy = (1 - (2 * tile.y + tile.height) / H) * sy
+      p.premultiply(new Matrix4().set(sx, 0, 0, -cx, 0, sy, 0, -cy, 0, 0, 1, 0, 0, 0, 0, 1))
+    }
+    p.premultiply(new Matrix4().makeTranslation((2 * jitter[0]) / size.width, (2 * jitter[1]) / size.height, 0))
+    this.eye.projectionMatrix.copy(p)
+    this.eye.projectionMatrixInverse.copy(p).invert()
+    this.worldFromClip.multiplyMatrices(this.eye.matrixWorld, this.eye.projectionMatrixInverse)
+    this.clipFromWorld.multiplyMatrices(p, this.eye.matrixWorldInverse)
+  }
+
+  /** Redraws the shadow when the sun (with this sample's place on its disc) or the hidden nodes changed. */
+  private castShadow(sky: SkyLight, look: Appearance, index: number): void {
+    const { stage, renderer } = this
+    const d = new Vector3(...sunDirection(sky))
+    const on = sky.sunLux > 0 && d.z > 0 && look.sun.shadow
+    stage.light['uShadowOn']!.value = on ? 1 : 0
+    ;(stage.light['uSun']!.value as Vector3).copy(d)
+    if (!on) return
+    // two neighbouring samples share a shadow: half the redraws, and the sun's disc is still well covered
+    const place = discPoint(Math.floor((index + 1) / 2))
+    const key = `${d.toArray().join()}|${place.join()}|${look.hidden.join()}|${stage.facts?.triangles}|${stage.centre.toArray().join()}`
+    if (key === this.shadowKey) return
+    this.shadowKey = key
+    const spread = Math.tan((SUN_DISC_DEG * Math.PI) / 360) * 2
+    const side = Math.abs(d.z) > 0.999 ? new Vector3(1, 0, 0) : new Vector3(-d.y, d.x, 0).normalize()
+    const up = d.clone().cross(side)
+    const from = d.clone().addScaledVector(side, place[0] * spread).addScaledVector(up, place[1] * spread).normalize()
+    const r = stage.radius * 1.03
+    const eye = stage.centre.clone().addScaledVector(from, r * 1.5)
+    this.sunEye.matrixWorld.lookAt(eye, stage.centre, Math.abs(d.z) > 0.999 ? new Vector3(0, 1, 0) : new Vector3(0, 0, 1)).setPosition(eye)
+    this.sunEye.matrixWorldInverse.copy(this.sunEye.matrixWorld).invert()
+    this.sunEye.projectionMatrix.makeOrthographic(-r, r, r, -r, r * 0.3, r * 2.8)
+    this.sunEye.projectionMatrixInverse.copy(this.sunEye.projectionMatrix).invert()
+    this.shadowFromWorld.multiplyMatrices(this.sunEye.projectionMatrix, this.sunEye.matrixWorldInverse)
+    stage.light['uShadowTexelM']!.value = (2 * r) / SHADOW_PX
+    stage.prepare('shadow')
+    stage.scene.overrideMaterial = this.shadowMaterial
+    renderer.setRenderTarget(this.shadow)
+    renderer.clear()
+    renderer.render(stage.scene, this.sunEye)
+    stage.scene.overrideMaterial = null
+  }
+
+  private setLighting(t: Targets, camera: Camera, look: Appearance, sky: SkyLight, factor: number, size: Size, moving: boolean, index: number): void {
+    const { light } = this.stage
+    const u = this.lighting.uniforms
+    const f = axesOf(camera.pose).forward
+    ;(u['uBack']!.value as Vector3).set(-f[0], -f[1], -f[2])
+    u['uColourTexture']!.value = t.facts.textures[0]
+    u['uNormalTexture']!.value = t.facts.textures[1]
+    light['uDepth']!.value = t.facts.depthTexture
+    ;(light['uInverseSize']!.value as Vector2).set(1 / size.width, 1 / size.height)
+    light['uLightScale']!.value = factor
+    light['uSeed']!.value = index % 64
+    const sunUp = sky.sunLux > 0 && sunDirection(sky)[2] > 0
+    ;(light['uSunColour']!.value as Color).setRGB(...SUN_COLOUR).multiplyScalar(sunUp ? sky.sunLux * factor : 0)
+    u['uContact']!.value = moving ? 0 : CONTACT_M * Math.min(1, (light['uReach']!.value as number) / 0.35)
+    u['uEmissionScale']!.value = factor * BAKE_DEFAULTS.emissionScale
+    const key = JSON.stringify(sky)
+    if (this.zenith.key !== key) this.zenith = { key, value: zenithLuminance(sky) }
+    u['uZenith']!.value = this.zenith.value
+    u['uGroundLux']!.value = sky.skyLux + sky.sunLux * Math.max(0, sunDirection(sky)[2])
+    const colour = look.backdrop.kind === 'colour'
+    const c = colour ? look.backdrop.colour : ([0.55, 0.55, 0.54] as const)
+    ;(u['uFlat']!.value as Vector4).set(c[0], c[1], c[2], colour || camera.lens.projection.kind !== 'perspective' ? 1 : 0)
+  }
+
+  private full(material: ShaderMaterial): void {
+    this.quad.material = material
+    this.renderer.render(this.quad, this.eye)
+  }
+
+  /** Draws a Plan or Side base image onto the canvas (already sized). */
+  draw(request: DrawingRequest): void {
+    const scale = 2
+    const [w, h] = [request.widthPx * scale, request.heightPx * scale]
+    if (!this.drawTarget || this.drawTarget.width !== w || this.drawTarget.height !== h) {
+      this.drawTarget?.dispose()
+      this.drawTarget = new WebGLRenderTarget(w, h, { count: 2, type: HalfFloatType, minFilter: NearestFilter, magFilter: NearestFilter })
+    }
+    const { stage, renderer } = this
+    const paper = request.night ? new Color(0.62, 0.59, 0.55) : new Color(1, 0.995, 0.985)
+    const ink = request.night ? new Color(0.055, 0.05, 0.05) : new Color(0.13, 0.145, 0.17)
+    const ground = request.night ? new Color(0.165, 0.15, 0.135) : new Color(0.98, 0.969, 0.941)
+    const around = (stage.facts?.nodes ?? []).filter((n) => n.kind === 'surroundings').map((n) => n.id)
+    stage.setHidden([...request.hidden, ...around])
+    stage.prepare('drawing')
+    this.aim(request.camera, null, { width: w, height: h }, [0, 0])
+    const range = stage.depthRange(request.camera.pose.station, axesOf(request.camera.pose).forward)
+    const span = Math.max(1e-6, range.farM - range.nearM)
+    const cut = request.cut
+    stage.drawingUniforms((u) => {
+      ;(u['uCut']!.value as Vector4).set(...(cut ? cut.normal : ([0, 0, 0] as const)), cut ? cut.normal.reduce((s, n, i) => s + n * cut.point[i]!, 0) : 1)
+      ;(u['uPaper']!.value as Color).copy(paper)
+      ;(u['uInk']!.value as Color).copy(ink)
+      ;(u['uDepthRange']!.value as Vector2).set(range.nearM, span)
+    })
+    renderer.setRenderTarget(this.drawTarget)
+    renderer.setClearColor(ground, 0)
+    renderer.clear()
+    renderer.render(stage.scene, this.eye)
+    renderer.setRenderTarget(null)
+    const u = this.edges.uniforms
+    u['uSource']!.value = this.drawTarget.textures[0]
+    u['uFacing']!.value = this.drawTarget.textures[1]
+    ;(u['uPixel']!.value as Vector2).set(1 / w, 1 / h)
+    ;(u['uInk']!.value as Color).copy(ink)
+    u['uDepthSpan']!.value = span
+    const p = request.camera.lens.projection
+    u['uMetresPerPixel']!.value = p.kind === 'parallel' ? p.widthM / w : 0.01
+    this.full(this.edges)
+    this.settle()
+  }
+}
+
+/** A point of the unit disc for sample `index` (its middle for 0). */
+function discPoint(index: number): readonly [number, number] {
+  if (index === 0) return [0, 0]
+  const r = Math.sqrt(halton(index, 5)) / 2
+  const a = 2 * Math.PI * halton(index, 7)
+  return [r * Math.cos(a), r * Math.sin(a)]
+}

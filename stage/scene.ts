@@ -1,0 +1,272 @@
+// The stage's three scene: for each mesh one material for the surface buffer (or for clear things) and one for drawings.
+
+import {
+  Color,
+  Data3DTexture,
+  DataUtils,
+  DoubleSide,
+  FrontSide,
+  GLSL3,
+  HalfFloatType,
+  LinearFilter,
+  Matrix3,
+  Mesh,
+  MeshStandardMaterial,
+  NoBlending,
+  NormalBlending,
+  RGBAFormat,
+  Scene,
+  ShaderMaterial,
+  Texture,
+  Vector2,
+  Vector3,
+  Vector4,
+  type Material,
+  type Object3D,
+} from 'three'
+import type { LightVolume, SceneFacts } from '#mesh'
+import { CLEAR_FRAGMENT, SURFACE_FRAGMENT, SURFACE_VERTEX } from './shaders.ts'
+import { DRAWING_FRAGMENT, DRAWING_VERTEX } from './shaders-drawing.ts'
+
+export type Uniforms = Record<string, { value: unknown }>
+
+interface MeshEntry {
+  readonly mesh: Mesh
+  readonly nodeId: string
+  readonly finished: ShaderMaterial
+  readonly drawing: ShaderMaterial
+  readonly clear: boolean
+}
+/** Which meshes take part in a pass. */
+export type Pass = 'solid' | 'clear' | 'shadow' | 'drawing'
+
+/** Uniforms that lighting and clear materials share. */
+const lightUniforms = (): Uniforms => ({
+  uLightR: { value: flatVolume() },
+  uLightG: { value: flatVolume() },
+  uLightB: { value: flatVolume() },
+  uLightOrigin: { value: new Vector3() },
+  uLightStep: { value: new Vector3(1, 1, 1) },
+  uLightSize: { value: new Vector3(1, 1, 1) },
+  uLightScale: { value: 1 },
+  uReach: { value: 0.3 },
+  uSun: { value: new Vector3(0, 0, 1) },
+  uSunColour: { value: new Color() },
+  uShadow: { value: null },
+  uShadowFromWorld: { value: null },
+  uShadowOn: { value: 1 },
+  uShadowTexelM: { value: 0.01 },
+  uSeed: { value: 0 },
+  uDepth: { value: null },
+  uInverseSize: { value: new Vector2(1, 1) },
+})
+
+function volumeTexture(data: Float32Array, size: readonly [number, number, number]): Data3DTexture {
+  const half = new Uint16Array(data.length)
+  for (let i = 0; i < data.length; i++) half[i] = DataUtils.toHalfFloat(Math.min(60_000, Math.max(-60_000, data[i]!)))
+  const t = new Data3DTexture(half, ...size)
+  t.format = RGBAFormat
+  t.type = HalfFloatType
+  t.minFilter = t.magFilter = LinearFilter
+  t.needsUpdate = true
+  return t
+}
+/** Before the light is baked: the same soft light everywhere, a little more from above. */
+const flatVolume = (): Data3DTexture => volumeTexture(new Float32Array([1700, 0, 0, 500]), [1, 1, 1])
+
+export class StageScene {
+  readonly scene = new Scene()
+  readonly light = lightUniforms()
+  private entries: MeshEntry[] = []
+  private root: Object3D | null = null
+  private hidden: readonly string[] = []
+  readonly centre = new Vector3()
+  radius = 1
+  facts: SceneFacts | null = null
+
+  constructor() {
+    this.scene.matrixAutoUpdate = false
+    this.scene.matrixWorldAutoUpdate = false
+  }
+
+  /** Puts a loaded model in place of the one before. */
+  setModel(root: Object3D, facts: SceneFacts): void {
+    this.clear()
+    this.root = root
+    this.facts = facts
+    const made = new Map<string, ShaderMaterial>()
+    root.traverse((o) => {
+      if (!(o instanceof Mesh)) return
+      const source = (Array.isArray(o.material) ? o.material[0] : o.material) as Material
+      const key = `${source.uuid}|${o.geometry.hasAttribute('color')}|${o.geometry.hasAttribute('uv')}`
+      let finished = made.get(key)
+      if (!finished) made.set(key, (finished = source.transparent ? this.clearMaterial(source, o) : surfaceMaterial(source, o)))
+      if (!o.geometry.hasAttribute('normal')) o.geometry.computeVertexNormals()
+      this.entries.push({
+        mesh: o,
+        nodeId: String(o.userData['nodeId'] ?? ''),
+        finished,
+        drawing: drawingMaterial(source, o),
+        clear: source.transparent,
+      })
+    })
+    // nothing moves by itself: matrices are computed once
+    root.updateMatrixWorld(true)
+    root.traverse((o) => {
+      o.matrixAutoUpdate = false
+      o.matrixWorldAutoUpdate = false
+    })
+    const { min, max } = facts.box
+    this.centre.set((min[0] + max[0]) / 2, (min[1] + max[1]) / 2, (min[2] + max[2]) / 2)
+    this.radius = Math.max(0.01, Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]) / 2)
+    this.light['uReach']!.value = Math.min(0.35, this.radius * 0.04)
+    this.scene.add(root)
+    this.hidden = []
+  }
+
+  setLight(volume: LightVolume): void {
+    const u = this.light
+    ;(['uLightR', 'uLightG', 'uLightB'] as const).forEach((name, i) => {
+      ;(u[name]!.value as Data3DTexture).dispose()
+      u[name]!.value = volumeTexture(volume.channels[i]!, volume.size)
+    })
+    ;(u['uLightOrigin']!.value as Vector3).set(...volume.origin)
+    ;(u['uLightStep']!.value as Vector3).set(...volume.stepM)
+    ;(u['uLightSize']!.value as Vector3).set(...volume.size)
+  }
+
+  /** Nodes that are not shown (with all below them), for the passes that follow. */
+  setHidden(hidden: readonly string[]): void {
+    this.hidden = hidden
+  }
+
+  /** Makes exactly the meshes of a pass visible, with their material for it. Says whether there are any. */
+  prepare(pass: Pass): boolean {
+    const gone = new Set(this.hidden)
+    const isGone = (id: string): boolean => {
+      if (gone.size === 0) return false
+      for (let at = id.length; at > 0; at = id.lastIndexOf('/', at - 1)) if (gone.has(id.slice(0, at))) return true
+      return false
+    }
+    let any = false
+    for (const e of this.entries) {
+      const takesPart = pass === 'clear' ? e.clear : !e.clear
+      e.mesh.visible = takesPart && !isGone(e.nodeId)
+      if (!e.mesh.visible) continue
+      any = true
+      if (pass !== 'shadow') e.mesh.material = pass === 'drawing' ? e.drawing : e.finished
+    }
+    return any
+  }
+
+  drawingUniforms(set: (u: Uniforms) => void): void {
+    for (const e of this.entries) set(e.drawing.uniforms)
+  }
+  surfaceUniforms(set: (u: Uniforms) => void): void {
+    for (const e of this.entries) set(e.finished.uniforms)
+  }
+
+  /** Nearest and farthest depth of the model along a view direction, metres from `station`. */
+  depthRange(station: readonly number[], forward: readonly number[]): { nearM: number; farM: number } {
+    let nearM = Infinity
+    let farM = -Infinity
+    for (const { box } of this.facts?.nodes ?? []) {
+      let lo = 0
+      let hi = 0
+      for (let i = 0; i < 3; i++) {
+        const a = (box.min[i]! - station[i]!) * forward[i]!
+        const b = (box.max[i]! - station[i]!) * forward[i]!
+        lo += Math.min(a, b)
+        hi += Math.max(a, b)
+      }
+      nearM = Math.min(nearM, lo)
+      farM = Math.max(farM, hi)
+    }
+    return Number.isFinite(nearM) ? { nearM, farM } : { nearM: 0, farM: 1 }
+  }
+
+  private clearMaterial(source: Material, mesh: Mesh): ShaderMaterial {
+    const m = surfaceMaterial(source, mesh, CLEAR_FRAGMENT)
+    Object.assign(m.uniforms, this.light)
+    m.transparent = true
+    m.blending = NormalBlending
+    m.depthTest = false
+    m.depthWrite = false
+    m.side = DoubleSide
+    m.forceSinglePass = true
+    return m
+  }
+
+  clear(): void {
+    for (const e of this.entries) {
+      e.mesh.geometry.dispose()
+      e.drawing.dispose()
+      e.finished.dispose()
+      for (const u of Object.values(e.finished.uniforms))
+        if (u.value instanceof Texture && !(u.value instanceof Data3DTexture) && u !== this.light['uShadow'] && u !== this.light['uDepth']) u.value.dispose()
+    }
+    if (this.root) this.scene.remove(this.root)
+    this.entries = []
+    this.root = null
+    this.facts = null
+  }
+}
+
+/** The surface material of a glTF material: colour, roughness, metal, normal and emission with their textures. */
+function surfaceMaterial(source: Material, mesh: Mesh, fragmentShader = SURFACE_FRAGMENT): ShaderMaterial {
+  const m = source instanceof MeshStandardMaterial ? source : null
+  const hasUv = mesh.geometry.hasAttribute('uv')
+  const maps = hasUv && m ? { COLOUR_MAP: m.map, ROUGH_MAP: m.roughnessMap, METAL_MAP: m.metalnessMap, NORMAL_MAP: m.normalMap, EMISSION_MAP: m.emissiveMap } : {}
+  const defines: Record<string, string> = {}
+  for (const [name, map] of Object.entries(maps)) if (map) defines[name] = ''
+  if (hasUv) defines['HAS_UV'] = ''
+  if (source.side === DoubleSide) defines['TWO_SIDED'] = ''
+  const transform = (m?.map ?? m?.normalMap ?? m?.roughnessMap)?.matrix ?? new Matrix3()
+  const fallback = 'color' in source && source.color instanceof Color ? source.color : new Color(0.7, 0.7, 0.7)
+  const material = new ShaderMaterial({
+    glslVersion: GLSL3,
+    vertexShader: SURFACE_VERTEX,
+    fragmentShader,
+    defines,
+    side: source.side === DoubleSide ? DoubleSide : FrontSide,
+    blending: NoBlending,
+    uniforms: {
+      uColour: { value: m?.color ?? fallback },
+      uAlpha: { value: source.opacity },
+      uAlphaTest: { value: source.alphaTest },
+      uRoughMetal: { value: new Vector2(m?.roughness ?? 0.8, m?.metalness ?? 0) },
+      uEmission: { value: m ? m.emissive.clone().multiplyScalar(m.emissiveIntensity) : new Color(0, 0, 0) },
+      uNormalScale: { value: m?.normalScale.x ?? 1 },
+      uMap: { value: m?.map ?? null },
+      uRoughMap: { value: m?.roughnessMap ?? null },
+      uMetalMap: { value: m?.metalnessMap ?? null },
+      uNormalMap: { value: m?.normalMap ?? null },
+      uEmissionMap: { value: m?.emissiveMap ?? null },
+      uMapTransform: { value: transform },
+      inverseView: { value: null },
+    },
+  })
+  material.vertexColors = mesh.geometry.hasAttribute('color')
+  return material
+}
+
+function drawingMaterial(source: Material, mesh: Mesh): ShaderMaterial {
+  const m = source instanceof MeshStandardMaterial ? source : null
+  const material = new ShaderMaterial({
+    glslVersion: GLSL3,
+    vertexShader: DRAWING_VERTEX,
+    fragmentShader: DRAWING_FRAGMENT,
+    side: DoubleSide,
+    blending: NoBlending,
+    uniforms: {
+      uTint: { value: m?.color ?? new Color(0.7, 0.7, 0.7) },
+      uCut: { value: new Vector4(0, 0, 0, 1) },
+      uPaper: { value: new Color(1, 1, 1) },
+      uInk: { value: new Color(0, 0, 0) },
+      uDepthRange: { value: new Vector2(0, 1) },
+      uSheet: { value: source.side === DoubleSide ? 1 : 0 },
+    },
+  })
+  material.vertexColors = mesh.geometry.hasAttribute('color')
+  return material
+}

@@ -1,0 +1,87 @@
+// GLSL of Plan and Side: paper shading, ink where a solid was cut open, thin lines along edges.
+
+export const DRAWING_VERTEX = /* glsl */ `
+out vec3 vWorld;
+out vec3 vNormalW;
+out vec3 vTint;
+out float vDepth;
+uniform vec3 uTint;
+uniform vec2 uDepthRange;
+void main() {
+  vec4 w = modelMatrix * vec4(position, 1.0);
+  vWorld = w.xyz;
+  vNormalW = mat3(modelMatrix) * normal;
+  vTint = uTint;
+  #ifdef USE_COLOR
+    vTint *= color.rgb;
+  #endif
+  #ifdef USE_COLOR_ALPHA
+    vTint *= color.rgb;
+  #endif
+  vec4 v = viewMatrix * w;
+  vDepth = (-v.z - uDepthRange.x) / uDepthRange.y;
+  gl_Position = projectionMatrix * v;
+}
+`
+/** [0]: paper or ink; [1]: world normal and depth for the lines. The back of a closed solid seen means that it was cut open. */
+export const DRAWING_FRAGMENT = /* glsl */ `
+in vec3 vWorld;
+in vec3 vNormalW;
+in vec3 vTint;
+in float vDepth;
+layout(location = 0) out vec4 colour;
+layout(location = 1) out vec4 facing;
+uniform vec4 uCut;
+uniform vec3 uPaper;
+uniform vec3 uInk;
+uniform float uSheet;
+void main() {
+  if (dot(vWorld, uCut.xyz) > uCut.w) discard;
+  if (!gl_FrontFacing && uSheet < 0.5) {
+    colour = vec4(uInk, 1.0);
+    facing = vec4(0.5, 0.5, 1.0, 0.0);
+    return;
+  }
+  vec3 n = normalize(vNormalW);
+  vec3 towards = normalize(vec3(viewMatrix[0][2], viewMatrix[1][2], viewMatrix[2][2]));
+  float lit = 0.74 + 0.26 * abs(dot(n, towards));
+  vec3 tint = pow(clamp(vTint, 0.0, 1.0), vec3(0.4545));
+  float grey = dot(tint, vec3(0.3, 0.59, 0.11));
+  vec3 soft = mix(vec3(grey), tint, 0.55);
+  colour = vec4(mix(uPaper, uPaper * soft, 0.42) * lit, 1.0);
+  facing = vec4(n * 0.5 + 0.5, vDepth);
+}
+`
+/** Four texels a pixel; a bend in depth or a turn of the normal draws a line. */
+export const DRAWING_EDGES = /* glsl */ `
+in vec2 vUv;
+out vec4 colour;
+uniform sampler2D uSource;
+uniform sampler2D uFacing;
+uniform vec2 uPixel;
+uniform vec3 uInk;
+uniform float uDepthSpan;
+uniform float uMetresPerPixel;
+float edgeAt(vec2 uv) {
+  vec4 c = texture(uFacing, uv);
+  float e = 0.0;
+  for (int i = 0; i < 2; i++) {
+    vec2 d = i == 0 ? vec2(uPixel.x, 0.0) : vec2(0.0, uPixel.y);
+    vec4 a = texture(uFacing, uv + d);
+    vec4 b = texture(uFacing, uv - d);
+    float bend = abs(a.w + b.w - 2.0 * c.w) * uDepthSpan / max(uMetresPerPixel, 1e-6);
+    e = max(e, smoothstep(1.2, 4.0, bend) * 0.7);
+    e = max(e, smoothstep(0.35, 0.8, distance(a.xyz, b.xyz)) * 0.35);
+  }
+  return e;
+}
+void main() {
+  vec3 sum = vec3(0.0);
+  for (int i = 0; i < 4; i++) {
+    vec2 uv = vUv + (vec2(i & 1, i >> 1) - 0.5) * uPixel;
+    vec4 c = texture(uSource, uv);
+    sum += mix(c.rgb, uInk, edgeAt(uv) * step(0.5, c.a)) * 0.25;
+  }
+  colour = vec4(sum, 1.0);
+}
+`

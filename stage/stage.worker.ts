@@ -1,0 +1,29 @@
+// The stage in a worker of its own: a thin door, no drawing here.
+import { expose, transfer } from 'comlink'
+import { StageEngine } from './engine.ts'
+import { failureData, type Outcome, type StageDoor } from './door.ts'
+import type { PictureFrame } from './types.ts'
+
+const engine = new StageEngine(new OffscreenCanvas(16, 16))
+const outcome = async <T>(work: () => Promise<T> | T, hand: (v: T) => Transferable[] = () => []): Promise<Outcome<T>> => {
+  try {
+    const value = await work()
+    return transfer({ ok: true as const, value }, hand(value))
+  } catch (e) {
+    return failureData(e)
+  }
+}
+
+const door: StageDoor = {
+  load: (models) => outcome(() => engine.load(models), ({ soup }) => [soup.positions.buffer, soup.nodeOfVertex.buffer, soup.albedo.buffer, soup.emission.buffer, soup.indices.buffer]), // prettier-ignore
+  setLight: (volume) => engine.setLight(volume),
+  picture: (request, onFrame) =>
+    outcome(() => engine.picture(request, (frame: PictureFrame) => void onFrame(transfer(frame, [frame.bitmap])))),
+  drawing: (request) => outcome(() => engine.drawing(request), (b) => (b ? [b] : [])),
+  thumbnail: (key, request) => outcome(() => engine.thumbnail(key, request), (b) => (b ? [b] : [])),
+  still: (request, onProgress) => outcome(() => engine.still(request, (done) => void onProgress(done))),
+  cancelStill: () => engine.cancelStill(),
+  meter: (request) => outcome(() => engine.meter(request)),
+  dispose: () => engine.dispose(),
+}
+expose(door)

@@ -1,0 +1,78 @@
+// What does the page ask of the stage, and what comes back?
+// Every picture is asked for by the core's own camera; sizes are in pixels of the bitmap wanted.
+
+import type { Camera } from '#core/camera'
+import type { Box, Vec3 } from '#core/math'
+import type { LightVolume, SceneFacts, Soup } from '#mesh'
+import type { Setup } from '#model'
+
+/** What a picture shows besides the camera; a slice of the Setup. */
+export interface Appearance {
+  readonly hidden: readonly string[]
+  readonly exposure: Setup['exposure']
+  readonly sun: Setup['look']['sun']
+  readonly backdrop: Setup['look']['backdrop']
+}
+
+export interface PictureRequest {
+  readonly camera: Camera
+  readonly widthPx: number
+  readonly heightPx: number
+  readonly appearance: Appearance
+  /** Moving: one cheap pass at a size that keeps up. At rest: full size, refined up to `samples`. */
+  readonly moving: boolean
+  readonly samples: number
+}
+
+export interface PictureFrame {
+  readonly bitmap: ImageBitmap
+  readonly sample: number
+  readonly samples: number
+  /** Milliseconds the drawing took. */
+  readonly tookMs: number
+}
+
+/** A parallel base image for Plan and Side, cut open: what lies on the removed side of the plane is gone. */
+export interface DrawingRequest {
+  readonly key: 'plan' | 'side'
+  readonly camera: Camera
+  readonly widthPx: number
+  readonly heightPx: number
+  readonly hidden: readonly string[]
+  readonly cut: { readonly point: Vec3; readonly normal: Vec3 } | null
+  readonly night: boolean
+}
+
+export interface StillRequest {
+  readonly camera: Camera
+  readonly appearance: Appearance
+  readonly samples: number
+}
+
+export interface StageModel {
+  readonly name: string
+  readonly bytes: Uint8Array
+}
+export interface Loaded {
+  readonly facts: SceneFacts
+  readonly soup: Soup
+}
+
+export interface StageContract {
+  /** Replaces the scene. AppError `model-unreadable` when a file cannot be used; the old scene then stays. */
+  load(models: readonly StageModel[]): Promise<Loaded>
+  setLight(volume: LightVolume): void
+  /** Frames arrive one by one; resolves true when the last came, false when a newer request took its place. */
+  picture(request: PictureRequest, onFrame: (frame: PictureFrame) => void): Promise<boolean>
+  /** Null when a newer request for the same strip took its place. */
+  drawing(request: DrawingRequest): Promise<ImageBitmap | null>
+  thumbnail(key: string, request: PictureRequest): Promise<ImageBitmap | null>
+  /** A finished PNG at the frame's full size with its density; null when cancelled. */
+  still(request: StillRequest, onProgress: (done: number) => void): Promise<Blob | null>
+  cancelStill(): void
+  /** EV100 that a meter would choose for this picture (mean of the middle, reflected light). */
+  meter(request: PictureRequest): Promise<number>
+  dispose(): void
+}
+
+export type { Box }
