@@ -16,6 +16,7 @@ import {
   NoBlending,
   OneFactor,
   PlaneGeometry,
+  RedFormat,
   ShaderMaterial,
   UnsignedByteType,
   UnsignedIntType,
@@ -81,6 +82,7 @@ export class Passes {
   private readonly shadowMaterial = new ShaderMaterial({ glslVersion: GLSL3, vertexShader: SHADOW_VERTEX, fragmentShader: SHADOW_FRAGMENT, colorWrite: false, side: 2 })
   private shadowKey = ''
   private drawTarget: WebGLRenderTarget | null = null
+  private windingTarget: WebGLRenderTarget | null = null
   private readonly worldFromClip = new Matrix4()
   private readonly clipFromWorld = new Matrix4()
   private readonly shadowFromWorld = new Matrix4()
@@ -90,6 +92,9 @@ export class Passes {
   private readonly edges = fullPass(DRAWING_EDGES, {
     uSource: { value: null },
     uFacing: { value: null },
+    uWinding: { value: null },
+    uGround: { value: new Color() },
+    uCutOn: { value: 0 },
     uPixel: { value: new Vector2() },
     uInk: { value: new Color() },
     uDepthSpan: { value: 1 },
@@ -185,6 +190,7 @@ export class Passes {
   dispose(): void {
     for (const owner of [...this.targets.keys()]) this.dropTargets(owner)
     this.drawTarget?.dispose()
+    this.windingTarget?.dispose()
     this.shadow.dispose()
   }
 
@@ -304,6 +310,8 @@ export class Passes {
     const [w, h] = [request.widthPx * scale, request.heightPx * scale]
     if (!this.drawTarget || this.drawTarget.width !== w || this.drawTarget.height !== h) {
       this.drawTarget?.dispose()
+      this.windingTarget?.dispose()
+      this.windingTarget = new WebGLRenderTarget(w, h, { type: HalfFloatType, format: RedFormat, minFilter: NearestFilter, magFilter: NearestFilter, depthBuffer: false })
       this.drawTarget = new WebGLRenderTarget(w, h, { count: 2, type: HalfFloatType, minFilter: NearestFilter, magFilter: NearestFilter })
     }
     const { stage, renderer } = this
@@ -320,17 +328,25 @@ export class Passes {
     stage.drawingUniforms((u) => {
       ;(u['uCut']!.value as Vector4).set(...(cut ? cut.normal : ([0, 0, 0] as const)), cut ? cut.normal.reduce((s, n, i) => s + n * cut.point[i]!, 0) : 1)
       ;(u['uPaper']!.value as Color).copy(paper)
-      ;(u['uInk']!.value as Color).copy(ink)
       ;(u['uDepthRange']!.value as Vector2).set(range.nearM, span)
     })
     renderer.setRenderTarget(this.drawTarget)
-    renderer.setClearColor(ground, 0)
+    renderer.setClearColor(0x000000, 0)
     renderer.clear()
     renderer.render(stage.scene, this.eye)
+    if (cut) {
+      stage.prepare('winding')
+      renderer.setRenderTarget(this.windingTarget)
+      renderer.clear(true, false, false)
+      renderer.render(stage.scene, this.eye)
+    }
     renderer.setRenderTarget(null)
     const u = this.edges.uniforms
     u['uSource']!.value = this.drawTarget.textures[0]
     u['uFacing']!.value = this.drawTarget.textures[1]
+    u['uWinding']!.value = this.windingTarget!.texture
+    u['uCutOn']!.value = cut ? 1 : 0
+    ;(u['uGround']!.value as Color).copy(ground)
     ;(u['uPixel']!.value as Vector2).set(1 / w, 1 / h)
     ;(u['uInk']!.value as Color).copy(ink)
     u['uDepthSpan']!.value = span

@@ -2,6 +2,7 @@
 
 import {
   Color,
+  CustomBlending,
   Data3DTexture,
   DataUtils,
   DoubleSide,
@@ -14,6 +15,7 @@ import {
   MeshStandardMaterial,
   NoBlending,
   NormalBlending,
+  OneFactor,
   RGBAFormat,
   Scene,
   ShaderMaterial,
@@ -26,7 +28,7 @@ import {
 } from 'three'
 import type { LightVolume, SceneFacts } from '#mesh'
 import { CLEAR_FRAGMENT, SURFACE_FRAGMENT, SURFACE_VERTEX } from './shaders.ts'
-import { DRAWING_FRAGMENT, DRAWING_VERTEX } from './shaders-drawing.ts'
+import { DRAWING_FRAGMENT, DRAWING_VERTEX, WINDING_FRAGMENT } from './shaders-drawing.ts'
 
 export type Uniforms = Record<string, { value: unknown }>
 
@@ -35,10 +37,11 @@ interface MeshEntry {
   readonly nodeId: string
   readonly finished: ShaderMaterial
   readonly drawing: ShaderMaterial
+  readonly winding: ShaderMaterial
   readonly clear: boolean
 }
 /** Which meshes take part in a pass. */
-export type Pass = 'solid' | 'clear' | 'shadow' | 'drawing'
+export type Pass = 'solid' | 'clear' | 'shadow' | 'drawing' | 'winding'
 
 /** Uniforms that lighting and clear materials share. */
 const lightUniforms = (): Uniforms => ({
@@ -106,7 +109,7 @@ export class StageScene {
         mesh: o,
         nodeId: String(o.userData['nodeId'] ?? ''),
         finished,
-        drawing: drawingMaterial(source, o),
+        ...drawingMaterials(source, o),
         clear: source.transparent,
       })
     })
@@ -154,7 +157,7 @@ export class StageScene {
       e.mesh.visible = takesPart && !isGone(e.nodeId)
       if (!e.mesh.visible) continue
       any = true
-      if (pass !== 'shadow') e.mesh.material = pass === 'drawing' ? e.drawing : e.finished
+      if (pass !== 'shadow') e.mesh.material = pass === 'drawing' ? e.drawing : pass === 'winding' ? e.winding : e.finished
     }
     return any
   }
@@ -201,6 +204,7 @@ export class StageScene {
     for (const e of this.entries) {
       e.mesh.geometry.dispose()
       e.drawing.dispose()
+      e.winding.dispose()
       e.finished.dispose()
       for (const u of Object.values(e.finished.uniforms))
         if (u.value instanceof Texture && !(u.value instanceof Data3DTexture) && u !== this.light['uShadow'] && u !== this.light['uDepth']) u.value.dispose()
@@ -250,23 +254,27 @@ function surfaceMaterial(source: Material, mesh: Mesh, fragmentShader = SURFACE_
   return material
 }
 
-function drawingMaterial(source: Material, mesh: Mesh): ShaderMaterial {
+/** Paper and ink, and the count of faces at the cut; both read the same uniforms. */
+function drawingMaterials(source: Material, mesh: Mesh): { drawing: ShaderMaterial; winding: ShaderMaterial } {
   const m = source instanceof MeshStandardMaterial ? source : null
-  const material = new ShaderMaterial({
-    glslVersion: GLSL3,
-    vertexShader: DRAWING_VERTEX,
-    fragmentShader: DRAWING_FRAGMENT,
-    side: DoubleSide,
-    blending: NoBlending,
-    uniforms: {
-      uTint: { value: m?.color ?? new Color(0.7, 0.7, 0.7) },
-      uCut: { value: new Vector4(0, 0, 0, 1) },
-      uPaper: { value: new Color(1, 1, 1) },
-      uInk: { value: new Color(0, 0, 0) },
-      uDepthRange: { value: new Vector2(0, 1) },
-      uSheet: { value: source.side === DoubleSide ? 1 : 0 },
-    },
+  const uniforms: Uniforms = {
+    uTint: { value: m?.color ?? new Color(0.7, 0.7, 0.7) },
+    uCut: { value: new Vector4(0, 0, 0, 1) },
+    uPaper: { value: new Color(1, 1, 1) },
+    uDepthRange: { value: new Vector2(0, 1) },
+    uSheet: { value: source.side === DoubleSide ? 1 : 0 },
+  }
+  const shared = { glslVersion: GLSL3, vertexShader: DRAWING_VERTEX, side: DoubleSide, uniforms } as const
+  const drawing = new ShaderMaterial({ ...shared, fragmentShader: DRAWING_FRAGMENT, blending: NoBlending })
+  const winding = new ShaderMaterial({
+    ...shared,
+    fragmentShader: WINDING_FRAGMENT,
+    blending: CustomBlending,
+    blendSrc: OneFactor,
+    blendDst: OneFactor,
+    depthTest: false,
+    depthWrite: false,
   })
-  material.vertexColors = mesh.geometry.hasAttribute('color')
-  return material
+  drawing.vertexColors = winding.vertexColors = mesh.geometry.hasAttribute('color')
+  return { drawing, winding }
 }

@@ -23,7 +23,21 @@ void main() {
   gl_Position = projectionMatrix * v;
 }
 `
-/** [0]: paper or ink; [1]: world normal and depth for the lines. The back of a closed solid seen means that it was cut open. */
+/** Adds +1 for every back and -1 for every front face below the cut: their sum is the winding number at the cut, not 0 inside solids. */
+export const WINDING_FRAGMENT = /* glsl */ `
+in vec3 vWorld;
+in vec3 vNormalW;
+in vec3 vTint;
+in float vDepth;
+out vec4 count;
+uniform vec4 uCut;
+uniform float uSheet;
+void main() {
+  if (uSheet > 0.5 || dot(vWorld, uCut.xyz) > uCut.w) discard;
+  count = vec4(gl_FrontFacing ? -1.0 : 1.0);
+}
+`
+/** [0]: paper; [1]: world normal and depth for the lines. */
 export const DRAWING_FRAGMENT = /* glsl */ `
 in vec3 vWorld;
 in vec3 vNormalW;
@@ -33,15 +47,8 @@ layout(location = 0) out vec4 colour;
 layout(location = 1) out vec4 facing;
 uniform vec4 uCut;
 uniform vec3 uPaper;
-uniform vec3 uInk;
-uniform float uSheet;
 void main() {
   if (dot(vWorld, uCut.xyz) > uCut.w) discard;
-  if (!gl_FrontFacing && uSheet < 0.5) {
-    colour = vec4(uInk, 1.0);
-    facing = vec4(0.5, 0.5, 1.0, 0.0);
-    return;
-  }
   vec3 n = normalize(vNormalW);
   vec3 towards = normalize(vec3(viewMatrix[0][2], viewMatrix[1][2], viewMatrix[2][2]));
   float lit = 0.74 + 0.26 * abs(dot(n, towards));
@@ -58,8 +65,11 @@ in vec2 vUv;
 out vec4 colour;
 uniform sampler2D uSource;
 uniform sampler2D uFacing;
+uniform sampler2D uWinding;
 uniform vec2 uPixel;
 uniform vec3 uInk;
+uniform vec3 uGround;
+uniform float uCutOn;
 uniform float uDepthSpan;
 uniform float uMetresPerPixel;
 float edgeAt(vec2 uv) {
@@ -80,7 +90,9 @@ void main() {
   for (int i = 0; i < 4; i++) {
     vec2 uv = vUv + (vec2(i & 1, i >> 1) - 0.5) * uPixel;
     vec4 c = texture(uSource, uv);
-    sum += mix(c.rgb, uInk, edgeAt(uv) * step(0.5, c.a)) * 0.25;
+    float solid = uCutOn * step(0.5, texture(uWinding, uv).r);
+    vec3 seen = c.a < 0.5 ? uGround : mix(c.rgb, uInk, edgeAt(uv));
+    sum += mix(seen, uInk, solid) * 0.25;
   }
   colour = vec4(sum, 1.0);
 }

@@ -85,7 +85,7 @@ const clear = (name: string, hex: string, alpha: number, roughness: number): Glt
 }
 
 export const MATERIALS: readonly GltfMaterial[] = [
-  wood('oak floor', '#c9a678', 0.42),
+  wood('oak floor', '#b8946a', 0.36),
   wood('oak', '#cfa469', 0.45),
   wood('oak pale', '#dcbd8c', 0.5),
   wood('walnut', '#7d5a3f', 0.42),
@@ -94,7 +94,7 @@ export const MATERIALS: readonly GltfMaterial[] = [
   wood('drawer wood', '#c08d55', 0.42),
   surface('plaster', '#efe9dd', 0.92, { image: 'plaster' }),
   surface('stone', '#b9b2a3', 0.8, { image: 'plaster' }),
-  surface('brick', '#b5684a', 0.88, { image: 'brickface' }),
+  surface('brick', '#ad6e54', 0.88, { image: 'brickface' }),
   surface('mortar', '#c9bfae', 0.95, { image: 'plaster' }),
   surface('green paint', '#5f7263', 0.5),
   surface('cream paint', '#e8dfcb', 0.5),
@@ -118,9 +118,9 @@ export const MATERIALS: readonly GltfMaterial[] = [
   surface('cork', '#b98d5e', 0.9),
   surface('rubber', '#2c2b2a', 0.8),
   surface('ceramic', '#e9e6de', 0.22),
-  clear('window glass', '#dfeef0', 0.1, 0.03),
-  clear('jar glass', '#e4f1ee', 0.2, 0.05),
-  clear('dome glass', '#eaf4f2', 0.22, 0.03),
+  clear('window glass', '#dfeef0', 0.04, 0.03),
+  clear('jar glass', '#e4f1ee', 0.035, 0.05),
+  clear('dome glass', '#eaf4f2', 0.04, 0.03),
   surface('bulb', '#fff2d8', 0.4, { emissive: [1, 0.82, 0.55], emissiveStrength: 6 }),
   surface('led', '#fff7ee', 0.3, { emissive: [1, 0.93, 0.84], emissiveStrength: 40 }),
   surface('sweep', '#d9d5cc', 0.95),

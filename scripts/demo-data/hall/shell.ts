@@ -218,15 +218,18 @@ export function yard(): GltfNode[] {
     [27, 8, 1.5], [31, 5.5, 1.9], [29.5, -2, 1.7], [36, 1, 2.3], [25, -4.5, 1.2], [38, 10, 2.4], [33, 14, 2],
   ] as const) {
     trees.use('old pine').cylinder(x, y, -0.3, 1.8, 0.11, 10)
-    for (let k = 0; k < 7; k++) {
-      const q = trees.between(0.55, 0.85) * r
-      const a = (k * 2 * Math.PI) / 7
-      const at = [x + Math.cos(a) * r * 0.5, y + Math.sin(a) * r * 0.5, 1.9 + r * trees.between(0.3, 1)] as const
-      trees.use('leaf', trees.varied(0.35)).ball(at, q, 10)
+    for (let k = 0; k < 170; k++) {
+      const t = (k + 0.5) / 170
+      const a = k * 2.39996
+      const w = r * Math.sin(Math.PI * (0.1 + 0.82 * t)) * trees.between(0.5, 1)
+      const at = [x + Math.cos(a) * w, y + Math.sin(a) * w, 1.2 + r * 1.9 * t] as const
+      const out = [Math.cos(a) * 0.8, Math.sin(a) * 0.8, trees.between(-0.2, 0.7)] as const
+      const tone = trees.between(0.3, 0.75)
+      trees.use('leaf', [tone * 0.8, tone, tone * 0.75]).leaf(at, out, trees.between(0.5, 0.95), trees.between(0.3, 0.5), 0.25)
     }
   }
   trees.within(shift(40, -20, -0.3), () => {
-    for (let y = 0; y < 52; y += 1.3) trees.use('leaf', trees.varied(0.4)).ball([trees.between(-1, 1), y, 0.5], trees.between(0.9, 1.5), 8)
+    for (let y = 0; y < 52; y += 0.9) trees.use('leaf', [0.4, 0.5, 0.42]).ball([trees.between(-1, 1), y, 0.3], trees.between(0.7, 1.2), 8)
   })
   return [ground.node(), trees.node()]
 }
