@@ -44,3 +44,14 @@ export {
 } from './lens.ts'
 // projections
 export { clipFromCamera, horizonPx, principalPointPx, projectPoint, rayThrough, widthAtDepthM } from './project.ts'
+// moving the camera
+export {
+  dolly,
+  focalHoldingSize,
+  orbit,
+  slide,
+  standFromPlan,
+  turnInPlace,
+  type DragOptions,
+  type Framing,
+} from './navigate.ts'

@@ -1,0 +1,112 @@
+// How does a drag, a wheel step or a click move the camera?
+// Model: the picture's content follows the pointer. Turning changes the direction of view only; orbiting keeps the distance to
+// the pivot; sliding keeps the grabbed point under the pointer; a dolly step scales the distance to a point. With the level
+// kept, up/down drags move rise and wheels go forward horizontally. Space: world metres, picture pixels. Source: handbook-11.
+
+import { cosDeg, DEG_PER_RAD, sinDeg } from '../base/index.ts'
+import { add, addScaled, length, scale, sub, type Vec3 } from '../math/index.ts'
+import { widthAtDepthM, principalPointPx } from './project.ts'
+import { aimPointOf, axesOf, poseOfStand, standMoved, standTurnedTo, type AimCentre } from './pose.ts'
+import type { Camera, Lens, Stand } from './types.ts'
+
+export interface Framing {
+  readonly stand: Stand
+  readonly lens: Lens
+}
+export interface DragOptions {
+  /** Up/down drags move rise instead of tilt. */
+  readonly keepLevel: boolean
+  /** Sideways drags move cross instead of the bearing. */
+  readonly keepSquare: boolean
+  readonly centreOf?: AimCentre | undefined
+}
+/** Steepest tilt that turning and orbiting reach. */
+const STEEPEST_DEG = 90
+
+/** Degrees of turn that move the picture's centre by a pixel. */
+const degPerPx = (camera: Camera): number => DEG_PER_RAD / (camera.lens.focalMm * principalPointPx(camera).pxPerMm)
+
+const clampTilt = (deg: number): number => Math.min(STEEPEST_DEG, Math.max(-STEEPEST_DEG, deg))
+
+/** Shift that keeps what was grabbed under the pointer. */
+function shifted(camera: Camera, lens: Lens, dxPx: number, dyPx: number, options: DragOptions): Lens {
+  const { pxPerMm } = principalPointPx(camera)
+  return {
+    ...lens,
+    crossMm: options.keepSquare ? lens.crossMm - dxPx / pxPerMm : lens.crossMm,
+    riseMm: options.keepLevel ? lens.riseMm + dyPx / pxPerMm : lens.riseMm,
+  }
+}
+
+/** The direction of view turned by a drag of (dx, dy) pixels; the station stays. Parallel pictures turn by their width. */
+export function turnInPlace(camera: Camera, from: Framing, dxPx: number, dyPx: number, options: DragOptions): Framing {
+  const pose = poseOfStand(from.stand, options.centreOf)
+  const k = camera.lens.projection.kind === 'perspective' ? degPerPx(camera) : 60 / camera.frame.widthPx
+  const bearing = options.keepSquare ? pose.bearingDeg : pose.bearingDeg - dxPx * k
+  const tilt = options.keepLevel ? pose.tiltDeg : clampTilt(pose.tiltDeg + dyPx * k)
+  const same = bearing === pose.bearingDeg && tilt === pose.tiltDeg
+  const stand = same ? from.stand : standTurnedTo(from.stand, bearing, tilt, options.centreOf)
+  return { stand, lens: shifted(camera, from.lens, dxPx, dyPx, options) }
+}
+
+/** The station carried round a pivot by a drag; the picture's full width is half a turn. The distance to the pivot stays. */
+export function orbit(camera: Camera, from: Framing, pivot: Vec3, dxPx: number, dyPx: number, options: DragOptions): Framing {
+  const pose = poseOfStand(from.stand, options.centreOf)
+  const k = 180 / camera.frame.widthPx
+  const turn = options.keepSquare ? 0 : -dxPx * k
+  const tilt = options.keepLevel ? pose.tiltDeg : clampTilt(pose.tiltDeg - dyPx * k)
+  const before = axesOf(pose)
+  const after = axesOf({ bearingDeg: pose.bearingDeg + turn, tiltDeg: tilt, rollDeg: pose.rollDeg })
+  // the pivot keeps its place in camera space
+  const carry = (p: Vec3): Vec3 => {
+    const d = sub(p, pivot)
+    const local: Vec3 = [0, 1, 2].map((i) => [before.right, before.up, before.forward][i]!.reduce((s, v, j) => s + v * d[j]!, 0)) as unknown as Vec3
+    return add(pivot, addScaled(addScaled(scale(after.right, local[0]), after.up, local[1]), after.forward, local[2]))
+  }
+  const station = carry(from.stand.station)
+  const aim = aimPointOf(from.stand.aim, options.centreOf)
+  const away = aim ? length(sub(aim, from.stand.station)) : 1
+  const stand =
+    from.stand.aim.kind === 'direction'
+      ? standTurnedTo({ ...from.stand, station }, pose.bearingDeg + turn, tilt)
+      : standTurnedTo({ ...from.stand, station, aim: { kind: 'point', point: addScaled(station, before.forward, away), topBearingDeg: pose.bearingDeg } }, pose.bearingDeg + turn, tilt)
+  return { stand, lens: shifted(camera, from.lens, 0, dyPx, { ...options, keepSquare: false }) }
+}
+
+/** The station moved along the picture so that a point at `depthM` follows the pointer; the aim comes along. */
+export function slide(camera: Camera, from: Framing, depthM: number, dxPx: number, dyPx: number, options: Pick<DragOptions, 'centreOf'> = {}): Framing {
+  const { right, up } = axesOf(camera.pose)
+  const mPerPx = widthAtDepthM(camera, Math.max(depthM, 1e-6)) / camera.frame.widthPx
+  const by = addScaled(scale(right, -dxPx * mPerPx), up, dyPx * mPerPx)
+  return { stand: standMoved(from.stand, by, false, options.centreOf), lens: from.lens }
+}
+
+/**
+ * The station moved towards (factor < 1) or away from a point; the aim comes along. With the level kept, height stays and the way
+ * goes forward horizontally. A parallel picture changes its width instead.
+ */
+export function dolly(from: Framing, towards: Vec3, factor: number, options: DragOptions): Framing {
+  const p = from.lens.projection
+  if (p.kind === 'parallel' || p.kind === 'oblique')
+    return { stand: from.stand, lens: { ...from.lens, projection: { ...p, widthM: p.widthM * factor } } }
+  const way = sub(towards, from.stand.station)
+  const by = scale(options.keepLevel ? [way[0], way[1], 0] : way, 1 - factor)
+  return { stand: standMoved(from.stand, by, false, options.centreOf), lens: from.lens }
+}
+
+/** Another focal length with the subject's size held: the station moves along the axis by depth (1 - f'/f). Source: handbook-1. */
+export function focalHoldingSize(from: Framing, depthM: number, focalMm: number, centreOf?: AimCentre): Framing {
+  const { forward } = axesOf(poseOfStand(from.stand, centreOf))
+  const by = scale(forward, depthM * (1 - focalMm / from.lens.focalMm))
+  const moved = standMoved(from.stand, by, from.stand.aim.kind === 'point', centreOf)
+  return { stand: moved, lens: { ...from.lens, focalMm } }
+}
+
+/** A level stand from a click-drag in the plan: at eye height over the floor, looking from the first point to the second. */
+export function standFromPlan(from: readonly [number, number], to: readonly [number, number], floorM: number, eyeHeightM: number, keepBearingDeg: number): Stand {
+  const z = floorM + eyeHeightM
+  const station: Vec3 = [from[0], from[1], z]
+  const near = Math.hypot(to[0] - from[0], to[1] - from[1]) < 1e-3
+  const point: Vec3 = near ? [from[0] + 3 * sinDeg(keepBearingDeg), from[1] + 3 * cosDeg(keepBearingDeg), z] : [to[0], to[1], z]
+  return { station, aim: { kind: 'point', point, topBearingDeg: keepBearingDeg }, rollDeg: 0 }
+}

@@ -1,0 +1,51 @@
+// Doors of the HTTP side: whom the server answers, what a bad request gets, and how errors are written.
+import type { ErrorRequestHandler, RequestHandler } from 'express'
+import type { Logger } from 'pino'
+import type { z } from 'zod'
+import { AppError, ERRORS } from '#core/base'
+
+/** Answers only requests made to its own address and by its own pages (against rebinding and foreign sites). */
+export function ownHostOnly(port: () => number, extraOrigins: readonly string[]): RequestHandler {
+  return (req, _res, next) => {
+    const hosts = ['127.0.0.1', 'localhost', '[::1]'].map((h) => `${h}:${port()}`)
+    const host = req.headers.host ?? ''
+    const origin = req.headers.origin
+    const ownOrigin = origin === undefined || hosts.some((h) => origin === `http://${h}`) || extraOrigins.includes(origin)
+    const site = req.headers['sec-fetch-site']
+    const fromElsewhere = site === 'cross-site' && req.method !== 'GET'
+    if (!hosts.includes(host) || !ownOrigin || fromElsewhere) throw new AppError('foreign-origin')
+    next()
+  }
+}
+
+/** The value as the schema reads it, or AppError `bad-request` naming the first field. */
+export function checked<S extends z.ZodType>(schema: S, value: unknown): z.infer<S> {
+  const r = schema.safeParse(value)
+  if (r.success) return r.data
+  const issue = r.error.issues[0]
+  throw new AppError('bad-request', `${issue?.path.join('.') || 'It'}: ${issue?.message ?? 'wrong'}.`)
+}
+
+/** Errors as JSON of the catalogue; bugs are logged and stay nameless outside. */
+export function errorWriter(log: Logger): ErrorRequestHandler {
+  return (e: unknown, _req, res, _next) => {
+    const error = toAppError(e)
+    if (error.code === 'internal') log.error(e)
+    if (res.headersSent) {
+      res.destroy()
+      return
+    }
+    const { what, todo } = ERRORS[error.code]
+    res.status(error.status).json({ error: { code: error.code, what, todo, detail: error.detail ?? null, data: error.data ?? null } })
+  }
+}
+
+function toAppError(e: unknown): AppError {
+  if (e instanceof AppError) return e
+  const type = typeof e === 'object' && e !== null && 'type' in e ? (e as { type: unknown }).type : null
+  if (type === 'entity.too.large') return new AppError('body-too-large')
+  if (type === 'entity.parse.failed' || type === 'encoding.unsupported' || type === 'charset.unsupported') return new AppError('bad-request', 'Its body is not JSON.')
+  if (type === 'request.aborted') return new AppError('upload-broken')
+  if (e instanceof URIError) return new AppError('bad-request')
+  return new AppError('internal')
+}

@@ -1,0 +1,23 @@
+// The page's door to the geometry worker.
+import { proxy, transfer, wrap } from 'comlink'
+import type { GeometryContract } from './contract.ts'
+
+export interface GeometryClient extends GeometryContract {
+  dispose(): void
+}
+
+export function createGeometry(): GeometryClient {
+  const worker = new Worker(new URL('./geometry.worker.ts', import.meta.url), { type: 'module' })
+  const door = wrap<GeometryContract>(worker)
+  return {
+    setScene: (soup, facts) => {
+      const arrays = [soup.positions, soup.indices, soup.nodeOfVertex, soup.albedo, soup.emission]
+      return door.setScene(transfer(soup, [...new Set(arrays.map((a) => a.buffer as ArrayBuffer))]), facts)
+    },
+    pick: (ray, hidden) => door.pick(ray, [...hidden]),
+    pickFloor: (ray, hidden) => door.pickFloor(ray, [...hidden]),
+    floorBelow: (point, hidden) => door.floorBelow(point, [...hidden]),
+    bake: (sky, onProgress) => door.bake(sky, proxy(onProgress)),
+    dispose: () => worker.terminate(),
+  }
+}

@@ -1,0 +1,3 @@
+// Door of the workers.
+export { createGeometry, type GeometryClient } from './client.ts'
+export type { GeometryContract } from './contract.ts'
