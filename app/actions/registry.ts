@@ -1,0 +1,84 @@
+// Everything that can be done by name: one list feeds the keys, the help and the command list.
+import { useRouter } from 'vue-router'
+import { useFraming } from '../picture/framing.ts'
+import { savePicture } from '../picture/save.ts'
+import { newStamp, useProject } from '../stores/project.ts'
+import { useView } from '../stores/view.ts'
+
+export interface Action {
+  readonly id: string
+  readonly label: string
+  /** As shown; single letters can be switched off, combinations with Ctrl never. */
+  readonly key: string | null
+  readonly enabled: () => boolean
+  readonly run: () => void
+}
+
+export function useActions(): readonly Action[] {
+  const project = useProject()
+  const view = useView()
+  const router = useRouter()
+  const { level } = useFraming()
+  const open = (): boolean => project.document !== null
+
+  function neighbour(by: -1 | 1): void {
+    const list = project.document?.viewpoints ?? []
+    const at = list.findIndex((v) => v.id === project.recalled?.id)
+    const next = list[at < 0 ? (by > 0 ? 0 : list.length - 1) : at + by]
+    if (next) project.run({ type: 'recall', viewpointId: next.id, stamp: newStamp() })
+  }
+  const always = (): boolean => true
+  return [
+    { id: 'level', label: 'Level, keeping the framing', key: 'L', enabled: open, run: level },
+    { id: 'stand', label: 'Go and stand: click a floor, or drag in Plan', key: 'G', enabled: open, run: () => (view.tool = 'stand') },
+    { id: 'keep', label: 'Keep the changed parts in the viewpoint', key: 'K', enabled: () => project.changed.length > 0, run: () => (view.keeping = 'keep') },
+    { id: 'keep-new', label: 'Keep as a new viewpoint', key: 'Shift+K', enabled: open, run: () => (view.keeping = 'new') },
+    { id: 'put-back', label: 'Put the changed parts back', key: null, enabled: () => project.changed.length > 0, run: () => void project.run({ type: 'putBack', parts: project.changed }) },
+    { id: 'back', label: 'Trail: back', key: '[', enabled: () => project.canBack, run: () => project.trail(-1) },
+    { id: 'forward', label: 'Trail: forward', key: ']', enabled: () => project.canForward, run: () => project.trail(1) },
+    { id: 'previous', label: 'Previous viewpoint', key: ',', enabled: open, run: () => neighbour(-1) },
+    { id: 'next', label: 'Next viewpoint', key: '.', enabled: open, run: () => neighbour(1) },
+    { id: 'undo', label: 'Undo the last edit', key: 'Ctrl+Z', enabled: () => project.canUndo, run: project.undoEdit },
+    { id: 'redo', label: 'Redo', key: 'Ctrl+Shift+Z', enabled: () => project.canRedo, run: project.redoEdit },
+    { id: 'overlays', label: 'Overlays on or off', key: 'V', enabled: open, run: () => (view.overlays = !view.overlays) },
+    { id: 'keep-level', label: 'Keep level on or off', key: null, enabled: open, run: () => (view.keepLevel = !view.keepLevel) },
+    { id: 'keep-square', label: 'Keep square on or off', key: null, enabled: open, run: () => (view.keepSquare = !view.keepSquare) },
+    { id: 'turn', label: 'Drag turns in place', key: null, enabled: open, run: () => (view.tool = 'turn') },
+    { id: 'orbit', label: 'Drag orbits the aim', key: null, enabled: open, run: () => (view.tool = 'orbit') },
+    { id: 'panel-stand', label: 'Open the Stand panel', key: null, enabled: open, run: () => (view.panel = 'stand') },
+    { id: 'panel-lens', label: 'Open the Lens panel', key: null, enabled: open, run: () => (view.panel = 'lens') },
+    { id: 'panel-frame', label: 'Open the Frame panel', key: null, enabled: open, run: () => (view.panel = 'frame') },
+    { id: 'save-picture', label: 'Save the finished PNG', key: 'Ctrl+S', enabled: open, run: () => void savePicture() },
+    { id: 'theme', label: 'Day or night', key: null, enabled: always, run: () => (view.theme = view.theme === 'day' ? 'night' : 'day') },
+    { id: 'letters', label: 'Single-letter keys on or off', key: null, enabled: always, run: () => (view.singleKeys = !view.singleKeys) },
+    { id: 'projects', label: 'Go to the projects', key: null, enabled: always, run: () => void router.push('/') },
+    { id: 'commands', label: 'List of commands', key: 'Ctrl+K', enabled: always, run: () => (view.commands = true) },
+    { id: 'help', label: 'Keys and help', key: 'F1', enabled: always, run: () => (view.help = true) },
+  ]
+}
+
+/** The key as the list writes it, from an event. */
+export function keyOf(e: KeyboardEvent): string {
+  if (e.key === '?') return 'F1'
+  const name = e.key.length === 1 ? e.key.toUpperCase() : e.key
+  const letter = /^[A-Z]$/.test(name) || name.length > 1
+  const shift = e.shiftKey && letter ? 'Shift+' : ''
+  return `${e.ctrlKey || e.metaKey ? 'Ctrl+' : ''}${shift}${name}`
+}
+
+const TYPING = 'input, textarea, select, [contenteditable], [role=combobox], [role=listbox], [role=menu]'
+
+/** Runs the action of a key unless someone is typing, a dialog is open, or letters are switched off. */
+export function handleKey(e: KeyboardEvent, actions: readonly Action[], options: { dialogOpen: boolean; singleKeys: boolean; dragging: boolean }): boolean {
+  if (e.defaultPrevented || e.altKey || options.dialogOpen || options.dragging) return false
+  const key = keyOf(e)
+  const action = actions.find((a) => a.key === key)
+  if (!action) return false
+  const single = !key.startsWith('Ctrl+') && key !== 'F1'
+  if (single && !options.singleKeys) return false
+  const typing = e.target instanceof Element && e.target.closest(TYPING) !== null
+  if (typing && key !== 'Ctrl+K' && key !== 'Ctrl+S' && key !== 'F1') return false
+  e.preventDefault()
+  if (action.enabled()) action.run()
+  return true
+}

@@ -1,0 +1,117 @@
+// The page's side of the server's API. Every failure is an AppError of the shared catalogue.
+import { AppError, isErrorCode } from '#core/base'
+import { readProjectDocument, type ProjectDocument } from '#model'
+
+export interface ProjectCard {
+  readonly id: string
+  readonly name: string
+  readonly revision: number
+  readonly createdAt: string
+  readonly updatedAt: string
+  readonly hasCover: boolean
+}
+export interface OpenedProject {
+  readonly id: string
+  readonly revision: number
+  readonly savedAt: string
+  readonly document: ProjectDocument
+}
+export interface Saved {
+  readonly revision: number
+  readonly savedAt: string
+}
+export interface AssetInfo {
+  readonly sha256: string
+  readonly sizeBytes: number
+  readonly fileName: string
+}
+type Progress = (done: number) => void
+
+async function failure(res: Response): Promise<AppError> {
+  try {
+    const { error } = (await res.json()) as { error: { code: unknown; detail: string | null; data: unknown } }
+    if (isErrorCode(error.code)) return new AppError(error.code, error.detail ?? undefined, error.data)
+  } catch {
+    // not Yoroi's answer: fall through
+  }
+  return new AppError(res.status >= 500 ? 'internal' : 'not-found')
+}
+
+async function call(path: string, init: RequestInit = {}): Promise<Response> {
+  let res: Response
+  try {
+    res = await fetch(`/api${path}`, init)
+  } catch {
+    throw new AppError('offline')
+  }
+  if (!res.ok) throw await failure(res)
+  return res
+}
+const json = (method: string, body: unknown): RequestInit => ({ method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) })
+
+function checked(opened: OpenedProject): OpenedProject {
+  const r = readProjectDocument(opened.document)
+  if (!r.ok) throw new AppError(r.reason === 'newer-version' ? 'document-newer' : 'document-invalid', r.message)
+  return { ...opened, document: r.value }
+}
+
+export const api = {
+  projects: async (): Promise<ProjectCard[]> => (await call('/projects')).json() as Promise<ProjectCard[]>,
+  open: async (id: string): Promise<OpenedProject> => checked((await (await call(`/projects/${encodeURIComponent(id)}`)).json()) as OpenedProject),
+  create: async (document: ProjectDocument): Promise<OpenedProject> => checked((await (await call('/projects', json('POST', { document }))).json()) as OpenedProject),
+  save: async (id: string, baseRevision: number, document: ProjectDocument): Promise<Saved> =>
+    (await call(`/projects/${encodeURIComponent(id)}`, json('PUT', { baseRevision, document }))).json() as Promise<Saved>,
+  remove: async (id: string): Promise<void> => void (await call(`/projects/${encodeURIComponent(id)}`, { method: 'DELETE' })),
+  setCover: async (id: string, picture: Blob): Promise<void> =>
+    void (await call(`/projects/${encodeURIComponent(id)}/cover`, { method: 'PUT', headers: { 'Content-Type': picture.type }, body: picture })),
+  coverUrl: (card: ProjectCard): string => `/api/projects/${encodeURIComponent(card.id)}/cover?at=${encodeURIComponent(card.updatedAt)}`,
+
+  /** The asset's bytes, with progress 0..1. */
+  async asset(sha256: string, onProgress: Progress): Promise<Uint8Array> {
+    const res = await call(`/assets/${sha256}`)
+    const total = Number(res.headers.get('Content-Length') ?? 0)
+    if (!res.body || !total) return new Uint8Array(await res.arrayBuffer())
+    const out = new Uint8Array(total)
+    let at = 0
+    const reader = res.body.getReader()
+    for (;;) {
+      const { done, value } = await reader.read().catch(() => {
+        throw new AppError('offline')
+      })
+      if (done) break
+      if (at + value.length > total) throw new AppError('upload-broken')
+      out.set(value, at)
+      at += value.length
+      onProgress(at / total)
+    }
+    if (at !== total) throw new AppError('asset-missing', 'It arrived incomplete. Reload the page.')
+    return out
+  },
+
+  /** Sends a GLB up, with progress 0..1; an aborted signal rejects with an AbortError. */
+  upload(file: File, sha256: string, onProgress: Progress, signal: AbortSignal): Promise<AssetInfo> {
+    return new Promise((resolve, reject) => {
+      // fetch has no upload progress
+      const xhr = new XMLHttpRequest()
+      xhr.open('POST', '/api/assets')
+      xhr.setRequestHeader('Content-Type', 'model/gltf-binary')
+      xhr.setRequestHeader('X-File-Name', encodeURIComponent(file.name))
+      xhr.setRequestHeader('X-Content-Sha256', sha256)
+      xhr.upload.onprogress = (e) => onProgress(e.total ? e.loaded / e.total : 0)
+      xhr.onload = () => {
+        if (xhr.status === 201) resolve(JSON.parse(xhr.responseText) as AssetInfo)
+        else void failure(new Response(xhr.responseText, { status: xhr.status })).then(reject)
+      }
+      xhr.onerror = () => reject(new AppError('offline'))
+      xhr.onabort = () => reject(new DOMException('Cancelled', 'AbortError'))
+      signal.addEventListener('abort', () => xhr.abort())
+      xhr.send(file)
+    })
+  },
+}
+
+/** SHA-256 of a file as lower-case hex. */
+export async function sha256Of(file: Blob): Promise<string> {
+  const digest = await crypto.subtle.digest('SHA-256', await file.arrayBuffer())
+  return [...new Uint8Array(digest)].map((b) => b.toString(16).padStart(2, '0')).join('')
+}

@@ -1,0 +1,197 @@
+<script setup lang="ts">
+// A number with its unit: typed with units and sums, stepped by arrow keys and wheel, dragged by its label, reset by double click.
+// Text that cannot be read keeps the old value and says why.
+import InputText from 'primevue/inputtext'
+import { computed, ref, useId, watch } from 'vue'
+import { startDrag } from './drag.ts'
+import { formatLength, lengthSuffix, parseQuantity, type LengthUnit, type QuantityKind } from '#core/base'
+
+const props = withDefaults(
+  defineProps<{
+    label: string
+    modelValue: number
+    kind?: QuantityKind
+    unit?: LengthUnit
+    /** Unit shown behind the number when it is not a length. */
+    suffix?: string
+    digits?: number
+    step?: number
+    min?: number
+    max?: number
+    resetTo?: number | undefined
+    sign?: boolean
+    disabled?: boolean
+    hint?: string
+  }>(),
+  { kind: 'plain', unit: 'm', suffix: '', digits: 2, step: 1, min: -Infinity, max: Infinity, sign: false, disabled: false, hint: '' },
+)
+const emit = defineEmits<{ change: [value: number]; live: [value: number]; settle: []; cancel: [] }>()
+
+const id = useId()
+const text = ref('')
+const error = ref('')
+const editing = ref(false)
+
+const shown = computed(() => {
+  const v = props.modelValue
+  if (props.kind === 'length') return formatLength(v, props.unit)
+  const fixed = v.toFixed(props.digits)
+  const zero = Number(fixed) === 0
+  const plain = zero ? fixed.replace('-', '') : fixed.replace('-', '−')
+  return props.sign && !zero && v > 0 ? `+${plain}` : plain
+})
+const unitText = computed(() => (props.kind === 'length' ? lengthSuffix(props.unit) : props.suffix))
+watch(shown, (s) => !editing.value && (text.value = s), { immediate: true })
+
+const within = (v: number): number => Math.min(props.max, Math.max(props.min, v))
+
+function begin(e: FocusEvent): void {
+  editing.value = true
+  ;(e.target as HTMLInputElement).select()
+}
+function commit(): void {
+  if (!editing.value || text.value === shown.value) {
+    error.value = ''
+    return
+  }
+  const r = parseQuantity(text.value, props.kind, props.unit)
+  if (!r.ok) {
+    error.value = r.message
+    return
+  }
+  if (r.value < props.min || r.value > props.max) {
+    const end = r.value < props.min ? `not below ${format(props.min)}` : `not above ${format(props.max)}`
+    error.value = `It can be ${end}.`
+    return
+  }
+  error.value = ''
+  emit('change', r.value)
+}
+const format = (v: number): string => (props.kind === 'length' ? `${formatLength(v, props.unit)} ${lengthSuffix(props.unit)}` : `${v} ${props.suffix}`)
+function leave(): void {
+  commit()
+  editing.value = false
+  text.value = shown.value
+  // the sentence stays a moment, the old value is back
+  if (error.value) setTimeout(() => (error.value = ''), 4000)
+}
+function enter(e: KeyboardEvent): void {
+  commit()
+  if (!error.value) {
+    text.value = shown.value
+    requestAnimationFrame(() => (e.target as HTMLInputElement).select())
+  }
+}
+function escape(e: KeyboardEvent): void {
+  text.value = shown.value
+  error.value = ''
+  editing.value = false
+  ;(e.target as HTMLInputElement).blur()
+}
+const factor = (e: { shiftKey: boolean; altKey: boolean }): number => (e.shiftKey ? 10 : e.altKey ? 0.1 : 1)
+function stepBy(e: KeyboardEvent | WheelEvent, direction: number): void {
+  const next = within(Number((props.modelValue + direction * props.step * factor(e)).toPrecision(12)))
+  editing.value = false
+  emit('change', next)
+  requestAnimationFrame(() => (text.value = shown.value))
+}
+function wheel(e: WheelEvent): void {
+  if (document.activeElement !== e.currentTarget || props.disabled) return
+  e.preventDefault()
+  stepBy(e, e.deltaY < 0 ? 1 : -1)
+}
+
+// dragging the label: three pixels a step
+function dragLabel(e: PointerEvent): void {
+  if (props.disabled || e.button !== 0) return
+  e.preventDefault()
+  const from = props.modelValue
+  startDrag(e, {
+    move: (dx, _dy, m) => emit('live', within(Number((from + Math.round(dx / 3) * props.step * factor(m)).toPrecision(12)))),
+    end: (moved) => moved && emit('settle'),
+    cancel: () => emit('cancel'),
+  })
+}
+function reset(): void {
+  if (props.resetTo !== undefined && !props.disabled) emit('change', props.resetTo)
+}
+</script>
+
+<template>
+  <div class="row" :class="{ disabled }">
+    <label
+      :for="id"
+      :title="hint || (resetTo !== undefined ? 'Drag to change, double click to reset' : 'Drag to change')"
+      @pointerdown="dragLabel"
+      @dblclick="reset"
+      >{{ label }}</label
+    >
+    <div class="field">
+      <InputText
+        :id="id"
+        v-model="text"
+        class="num"
+        :disabled="disabled"
+        :invalid="!!error"
+        :aria-describedby="error ? `${id}-why` : undefined"
+        autocomplete="off"
+        spellcheck="false"
+        @focus="begin"
+        @blur="leave"
+        @keydown.enter.prevent="enter"
+        @keydown.esc.stop.prevent="escape"
+        @keydown.up.prevent="stepBy($event, 1)"
+        @keydown.down.prevent="stepBy($event, -1)"
+        @wheel="wheel"
+      />
+      <span class="unit">{{ unitText }}</span>
+      <slot />
+    </div>
+    <p v-if="error" :id="`${id}-why`" class="why" role="alert">{{ error }}</p>
+  </div>
+</template>
+
+<style scoped>
+.row {
+  display: grid;
+  grid-template-columns: 92px 1fr;
+  align-items: center;
+  column-gap: 8px;
+  padding: 2px 14px;
+}
+label {
+  color: var(--quiet);
+  cursor: ew-resize;
+  touch-action: none;
+  user-select: none;
+}
+.disabled label {
+  cursor: default;
+  opacity: 0.6;
+}
+.field {
+  display: flex;
+  align-items: center;
+  border-bottom: 1px solid var(--line);
+  min-width: 0;
+}
+.field:focus-within {
+  border-bottom-color: var(--plum);
+}
+.field :deep(input) {
+  flex: 1;
+  min-width: 0;
+  width: 40px;
+  border: 0;
+  background: none;
+  padding: 3px 2px;
+  box-shadow: none;
+  outline-offset: -1px;
+}
+.why {
+  grid-column: 2;
+  color: var(--ochre);
+  font-size: 11px;
+  padding: 2px 0;
+}
+</style>

@@ -1,0 +1,15 @@
+import { createPinia } from 'pinia'
+import PrimeVue from 'primevue/config'
+import { createApp } from 'vue'
+import App from './App.vue'
+import { router } from './router.ts'
+import './theme/base.css'
+import { preset } from './theme/preset.ts'
+import { useNotices } from './stores/notices.ts'
+
+const app = createApp(App)
+app.use(createPinia())
+app.use(router)
+app.use(PrimeVue, { theme: { preset, options: { darkModeSelector: '[data-theme="night"]', cssLayer: false } } })
+app.config.errorHandler = (e) => useNotices().fail(e)
+app.mount('#app')

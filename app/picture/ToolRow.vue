@@ -1,0 +1,44 @@
+<script setup lang="ts">
+// What a plain drag on the picture does now, for mouse, pen, touch and trackpad.
+import { useView, type Tool } from '../stores/view.ts'
+
+const view = useView()
+const TOOLS: readonly { tool: Tool; label: string; title: string }[] = [
+  { tool: 'turn', label: 'Turn in place', title: 'Drag turns the direction of view, the station stays (Shift: orbit)' },
+  { tool: 'orbit', label: 'Orbit', title: 'Drag goes round the aim (Shift: turn in place)' },
+  { tool: 'slide', label: 'Slide', title: 'Drag moves the station sideways and up; also with the right button' },
+  { tool: 'dolly', label: 'To and fro', title: 'Drag moves towards and away; also with the wheel' },
+  { tool: 'stand', label: 'Stand', title: 'Click a floor, or drag in Plan from the station to the aim (G)' },
+]
+</script>
+
+<template>
+  <div class="tools" role="radiogroup" aria-label="What a drag does">
+    <button v-for="t in TOOLS" :key="t.tool" class="tool" role="radio" :aria-checked="view.tool === t.tool" :class="{ on: view.tool === t.tool }" :title="t.title" @click="view.tool = t.tool">
+      {{ t.label }}
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.tools {
+  display: flex;
+  gap: 4px;
+  z-index: 2;
+}
+.tool {
+  appearance: none;
+  border: 1px solid #0002;
+  border-radius: 4px;
+  background: #ffffffd9;
+  color: #22252b;
+  padding: 3px 9px;
+  font-size: 11.5px;
+  cursor: pointer;
+}
+.tool.on {
+  background: #6b3f7a;
+  border-color: #6b3f7a;
+  color: #fff;
+}
+</style>

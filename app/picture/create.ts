@@ -1,0 +1,51 @@
+// A model file becomes a project: checked, read, sent up, and framed for the first time.
+import { AppError } from '#core/base'
+import { poseOfStand } from '#core/camera'
+import { boxCentre } from '#core/math'
+import { inspectGlb } from '#formats/gltf'
+import { newProject } from '#model'
+import { api, sha256Of } from '../api/client.ts'
+import { newId } from '../stores/project.ts'
+import { appearanceOf, useStage } from '../stores/stage.ts'
+import { firstStand, subjectOf } from './first.ts'
+
+export interface CreateProgress {
+  readonly what: string
+  readonly done: number | null
+}
+const LARGEST = 2 ** 31
+
+/** The new project's id. Nothing is stored when the file is refused (AppError) or the signal aborts (AbortError). */
+export async function createFromFile(file: File, onProgress: (p: CreateProgress) => void, signal: AbortSignal): Promise<string> {
+  const stage = useStage()
+  const stop = (): void => signal.throwIfAborted()
+  if (!/\.glb$/i.test(file.name)) throw new AppError('model-unreadable', `“${file.name}” is not a .glb file.`)
+  if (file.size > LARGEST) throw new AppError('upload-too-large')
+  const bytes = new Uint8Array(await file.arrayBuffer())
+  const facts = inspectGlb(bytes)
+  if (!facts.ok) throw new AppError('model-unreadable', facts.message)
+  stop()
+  onProgress({ what: 'Reading the model', done: null })
+  const sha256 = await sha256Of(file)
+  const scene = await stage.loadBytes({ sha256, name: file.name }, bytes)
+  stop()
+  const asset = await api.upload(file, sha256, (done) => onProgress({ what: 'Storing the model', done }), signal)
+  stop()
+  onProgress({ what: 'Finding the first view', done: null })
+  const centre = boxCentre(scene.box)
+  const ceiling = await stage.pick({ origin: [centre[0], centre[1], scene.box.min[2] + (scene.box.max[2] - scene.box.min[2]) * 0.3], direction: [0, 0, 1] }, [])
+  const stand = firstStand(scene, stage.storeys, ceiling !== null)
+  const doc = newProject({
+    name: file.name.replace(/\.glb$/i, '').slice(0, 200) || 'Model',
+    subject: subjectOf(scene),
+    stand,
+    models: [{ id: newId(), name: file.name.slice(0, 200), sha256: asset.sha256, sizeBytes: asset.sizeBytes }],
+  })
+  const { working } = doc
+  await stage.relight(working.look.sun)
+  const camera = { pose: poseOfStand(stand), lens: working.lens, frame: working.frame }
+  const ev100 = await stage.meter({ camera, widthPx: 96, heightPx: 64, appearance: appearanceOf(working), moving: false, samples: 1 })
+  stop()
+  const metered = ev100 === null ? doc : { ...doc, working: { ...working, exposure: { ...working.exposure, ev100: Math.round(ev100 * 10) / 10 } } }
+  return (await api.create(metered)).id
+}

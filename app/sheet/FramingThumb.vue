@@ -1,0 +1,46 @@
+<script setup lang="ts">
+// One small picture on a canvas, or words for a framing without a stand.
+import { computed, ref, watchPostEffect } from 'vue'
+import type { Setup } from '#model'
+import { useThumbs } from './thumbs.ts'
+
+const props = defineProps<{ setup: Setup | null; words?: string }>()
+const canvas = ref<HTMLCanvasElement | null>(null)
+const { picture } = useThumbs()
+const bitmap = computed(() => (props.setup ? picture(props.setup) : null))
+watchPostEffect(() => {
+  const c = canvas.value
+  const b = bitmap.value
+  if (!c || !b) return
+  c.width = b.width
+  c.height = b.height
+  c.getContext('2d')?.drawImage(b, 0, 0)
+})
+</script>
+
+<template>
+  <span class="thumb">
+    <canvas v-show="bitmap" ref="canvas" :data-drawn="bitmap ? 'yes' : 'no'" />
+    <span v-if="!setup" class="words num">{{ words }}</span>
+  </span>
+</template>
+
+<style scoped>
+.thumb {
+  display: grid;
+  place-items: center;
+  width: 100%;
+  height: 100%;
+  background: var(--mount);
+  overflow: hidden;
+}
+canvas {
+  max-width: 100%;
+  max-height: 100%;
+  display: block;
+}
+.words {
+  font-size: 10px;
+  color: #fff;
+}
+</style>

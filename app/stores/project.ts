@@ -1,0 +1,215 @@
+// The open project: its document, the two histories, what a drag shows before it is done, and saving.
+// Model: documents are immutable values in shallow refs; every change goes through `run(command)`. A drag shows a `live` framing
+// and becomes one command at its end; letting `live` go restores the start exactly.
+
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+import { AppError } from '#core/base'
+import { poseOfStand, type Camera } from '#core/camera'
+import {
+  applyCommand,
+  changedParts,
+  EMPTY_HISTORY,
+  findViewpoint,
+  redo,
+  remembered,
+  undo,
+  type CameraChanges,
+  type Command,
+  type History,
+  type PartName,
+  type ProjectDocument,
+  type Setup,
+  type Stamp,
+} from '#model'
+import { api } from '../api/client.ts'
+import { useNotices } from './notices.ts'
+
+export type SaveState = 'saved' | 'waiting' | 'saving' | 'failed' | 'conflict'
+const SAVE_AFTER_MS = 700
+const RETRY_AFTER_MS = 4000
+
+export const newId = (): string => crypto.randomUUID()
+export const newStamp = (): Stamp => ({ id: newId(), at: new Date().toISOString() })
+
+export const useProject = defineStore('project', () => {
+  const notices = useNotices()
+  const id = ref<string | null>(null)
+  const document = shallowRef<ProjectDocument | null>(null)
+  const history = shallowRef<History>(EMPTY_HISTORY)
+  const live = shallowRef<CameraChanges | null>(null)
+  const saveState = ref<SaveState>('saved')
+  const savedAt = ref<string | null>(null)
+  const theirs = shallowRef<ProjectDocument | null>(null)
+  let revision = 0
+  let saved: ProjectDocument | null = null
+  let timer: ReturnType<typeof setTimeout> | null = null
+  let running: Promise<void> | null = null
+
+  /** The working Setup as it is shown now, a running drag included. */
+  const working = computed<Setup | null>(() => {
+    const doc = document.value
+    if (!doc) return null
+    const l = live.value
+    return l ? { ...doc.working, ...Object.fromEntries(Object.entries(l).filter(([, v]) => v !== undefined)) } : doc.working
+  })
+  const camera = computed<Camera | null>(() => {
+    const w = working.value
+    return w ? { pose: poseOfStand(w.stand), lens: w.lens, frame: w.frame } : null
+  })
+  const recalled = computed(() => (document.value ? findViewpoint(document.value, document.value.recalledId) : undefined))
+  const changed = computed<PartName[]>(() => (document.value && working.value ? changedParts(document.value, working.value) : []))
+  const canUndo = computed(() => history.value.past.length > 0)
+  const canRedo = computed(() => history.value.future.length > 0)
+  const canBack = computed(() => (document.value?.trail.at ?? 0) > 0)
+  const canForward = computed(() => !!document.value && document.value.trail.at < document.value.trail.steps.length - 1)
+
+  function set(doc: ProjectDocument): void {
+    document.value = doc
+    scheduleSave()
+  }
+
+  /** Applies a command; a refusal is told to the person. True when something changed. */
+  function run(command: Command): boolean {
+    const doc = document.value
+    if (!doc) return false
+    live.value = null
+    const r = applyCommand(doc, command)
+    if (!r.ok) {
+      if (r.reason !== 'nothing') notices.say(r.message, 'warning')
+      return false
+    }
+    if (r.value.edit) history.value = remembered(history.value, doc, r.value.document)
+    if (r.value.held.length > 0) notices.say(`Locked and kept as it was: ${r.value.held.join(', ')}.`, 'warning')
+    set(r.value.document)
+    return true
+  }
+  const move = (changes: CameraChanges, label: string): boolean => run({ type: 'moveCamera', changes, label })
+
+  /** Shows a framing without making it a step; refused parts (locked) are left out and told once a drag. */
+  function show(changes: CameraChanges): boolean {
+    const doc = document.value
+    if (!doc) return false
+    const held = (['stand', 'lens', 'frame'] as const).filter((p) => changes[p] !== undefined && changes[p] !== doc.working[p] && doc.locked.includes(p))
+    if (held.length > 0) {
+      notices.say(`${held.map((h) => h[0]!.toUpperCase() + h.slice(1)).join(' and ')} locked: unlock to change.`, 'warning')
+      return false
+    }
+    live.value = changes
+    return true
+  }
+  /** Ends a drag: what is shown becomes one step of the trail. */
+  function settle(label: string): void {
+    const changes = live.value
+    if (changes) move(changes, label)
+  }
+  function letGo(): void {
+    live.value = null
+  }
+
+  function step(take: (d: ProjectDocument, h: History) => ReturnType<typeof undo>): void {
+    if (!document.value) return
+    letGo()
+    const s = take(document.value, history.value)
+    if (!s) return
+    history.value = s.history
+    set(s.document)
+  }
+  const undoEdit = (): void => step(undo)
+  const redoEdit = (): void => step(redo)
+  const trail = (by: -1 | 1): void => void (document.value && run({ type: 'trailTo', at: document.value.trail.at + by }))
+
+  function scheduleSave(): void {
+    if (saveState.value === 'conflict') return
+    saveState.value = 'waiting'
+    if (timer) clearTimeout(timer)
+    timer = setTimeout(() => void save(), SAVE_AFTER_MS)
+  }
+
+  /** Saves until the newest document is on the server; failures are kept visible and tried again. */
+  async function save(): Promise<void> {
+    if (timer) clearTimeout(timer)
+    timer = null
+    if (running) return running
+    running = (async () => {
+      while (id.value && document.value && document.value !== saved && saveState.value !== 'conflict') {
+        const doc = document.value
+        saveState.value = 'saving'
+        try {
+          const r = await api.save(id.value, revision, doc)
+          revision = r.revision
+          savedAt.value = r.savedAt
+          saved = doc
+        } catch (e) {
+          await failed(e)
+          return
+        }
+      }
+      if (saveState.value !== 'conflict') saveState.value = 'saved'
+    })().finally(() => (running = null))
+    return running
+  }
+
+  async function failed(e: unknown): Promise<void> {
+    if (e instanceof AppError && e.code === 'revision-conflict' && id.value) {
+      saveState.value = 'conflict'
+      theirs.value = await api.open(id.value).then((o) => o.document).catch(() => null) // prettier-ignore
+      return
+    }
+    saveState.value = 'failed'
+    // tried again while the server is away; a document the server refuses is told at once
+    const away = e instanceof AppError && (e.code === 'offline' || e.code === 'internal')
+    if (!away) notices.fail(e)
+    timer = setTimeout(() => void save(), RETRY_AFTER_MS)
+  }
+
+  async function open(projectId: string): Promise<void> {
+    await close()
+    const o = await api.open(projectId)
+    id.value = o.id
+    revision = o.revision
+    savedAt.value = o.savedAt
+    saved = o.document
+    history.value = EMPTY_HISTORY
+    saveState.value = 'saved'
+    document.value = o.document
+  }
+
+  /** Waits for what is not saved yet, then lets the project go. */
+  async function close(): Promise<void> {
+    if (document.value && document.value !== saved && saveState.value !== 'conflict') await save()
+    if (timer) clearTimeout(timer)
+    timer = null
+    id.value = null
+    document.value = null
+    live.value = null
+    theirs.value = null
+    history.value = EMPTY_HISTORY
+    saveState.value = 'saved'
+  }
+
+  /** A conflict: go on with the other version; this one goes. */
+  async function takeTheirs(): Promise<void> {
+    const at = id.value
+    if (!at) return
+    document.value = null
+    saveState.value = 'saved'
+    await open(at)
+  }
+  /** A conflict: this version becomes a project of its own. Returns its id. */
+  async function keepAsCopy(): Promise<string | null> {
+    const doc = document.value
+    if (!doc) return null
+    const made = await api.create({ ...doc, name: `${doc.name} (copy)`.slice(0, 200) })
+    document.value = null
+    saveState.value = 'saved'
+    return made.id
+  }
+
+  const unsaved = computed(() => saveState.value === 'waiting' || saveState.value === 'saving' || saveState.value === 'failed')
+
+  return {
+    id, document, live, working, camera, recalled, changed, canUndo, canRedo, canBack, canForward, saveState, savedAt, theirs, unsaved,
+    run, move, show, settle, letGo, undoEdit, redoEdit, trail, save, open, close, takeTheirs, keepAsCopy,
+  } // prettier-ignore
+})

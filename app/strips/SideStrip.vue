@@ -1,0 +1,175 @@
+<script setup lang="ts">
+// Side: looks square to the sight line and is cut along it, or is pinned to an elevation; eye height, horizon and aim as handles.
+import Select from 'primevue/select'
+import { computed, ref } from 'vue'
+import { formatLength, wrapBearingDeg } from '#core/base'
+import { aimPointOf, directionOf, rayThrough, standMoved, type Stand } from '#core/camera'
+import { scale, type Vec3 } from '#core/math'
+import { useFraming } from '../picture/framing.ts'
+import { useProject } from '../stores/project.ts'
+import { useStage } from '../stores/stage.ts'
+import { useView, type SideView } from '../stores/view.ts'
+import DragHandle from './DragHandle.vue'
+import { settledBearing, useStrip } from './strip.ts'
+import StripFrame from './StripFrame.vue'
+
+const project = useProject()
+const stage = useStage()
+const view = useView()
+const { eyeHeight, floor } = useFraming()
+const host = ref<HTMLElement | null>(null)
+const canvas = ref<HTMLCanvasElement | null>(null)
+
+const VIEWS: readonly { value: SideView; label: string }[] = [
+  { value: 'sight', label: 'along the sight line' },
+  { value: 'north', label: 'looking north' },
+  { value: 'east', label: 'looking east' },
+  { value: 'south', label: 'looking south' },
+  { value: 'west', label: 'looking west' },
+]
+const PINNED: Record<Exclude<SideView, 'sight'>, number> = { north: 0, east: 90, south: 180, west: 270 }
+
+const bearing = computed(() => Math.round((project.camera?.pose.bearingDeg ?? 0) * 100) / 100)
+const settled = settledBearing(bearing)
+// the sight line runs to the right: the viewer looks a quarter turn to its left
+const looking = computed(() => (view.side === 'sight' ? wrapBearingDeg(settled.value - 90) : PINNED[view.side]))
+const stationSettled = computed(() => project.document?.working.stand.station ?? ([0, 0, 0] as Vec3))
+const strip = useStrip({
+  key: 'side',
+  host,
+  canvas,
+  headPx: 0,
+  direction: computed(() => ({ bearingDeg: looking.value, tiltDeg: 0 })),
+  cut: computed(() => ({ point: stationSettled.value, normal: scale(directionOf(looking.value, 0), -1) })),
+})
+const { toPx, toWorld } = strip
+
+const stand = computed(() => project.working?.stand ?? null)
+const station = computed(() => stand.value?.station ?? ([0, 0, 0] as Vec3))
+const aim = computed(() => (stand.value ? aimPointOf(stand.value.aim) : null))
+const at = computed(() => toPx(station.value))
+const aimPx = computed(() => (aim.value ? toPx(aim.value) : null))
+const floorPx = computed(() => (floor.value === null ? null : toPx([station.value[0], station.value[1], floor.value])))
+
+/** Rays through the middle of the picture's upper and lower edge. */
+const cone = computed(() => {
+  const c = project.camera
+  if (!c) return null
+  const rays = [0, c.frame.heightPx].map((y) => rayThrough(c, c.frame.widthPx / 2, y))
+  const [a, b] = rays
+  if (!a || !b) return null
+  const far = (stage.facts ? Math.hypot(...stage.facts.box.max.map((v, i) => v - stage.facts!.box.min[i]!)) : 20) * 2
+  const end = (r: typeof a): { x: number; y: number } => toPx([r.origin[0] + r.direction[0] * far, r.origin[1] + r.direction[1] * far, r.origin[2] + r.direction[2] * far])
+  const [fa, fb, ea, eb] = [toPx(a.origin), toPx(b.origin), end(a), end(b)]
+  return { fill: `M${fa.x} ${fa.y}L${ea.x} ${ea.y}L${eb.x} ${eb.y}L${fb.x} ${fb.y}Z`, lines: `M${ea.x} ${ea.y}L${fa.x} ${fa.y}M${fb.x} ${fb.y}L${eb.x} ${eb.y}` }
+})
+
+const active = ref<'' | 'eye' | 'aim'>('')
+let from: Stand | null = null
+const begin = (what: 'eye' | 'aim'): void => {
+  active.value = what
+  from = stand.value
+}
+function dragEye(e: PointerEvent): void {
+  if (from) project.show({ stand: standMoved(from, [0, 0, toWorld(e)[2] - from.station[2]]) })
+}
+function dragAim(e: PointerEvent): void {
+  const p = from && aimPointOf(from.aim)
+  if (!from || !p || from.aim.kind === 'direction') return
+  project.show({ stand: { ...from, aim: { kind: 'point', point: [p[0], p[1], toWorld(e)[2]], topBearingDeg: from.aim.topBearingDeg } } })
+}
+const nudgeEye = (dy: number): void => void (stand.value && project.move({ stand: standMoved(stand.value, [0, 0, dy]) }, 'Eye height'))
+function nudgeAim(dy: number): void {
+  if (!stand.value || !aim.value || stand.value.aim.kind === 'direction') return
+  const p = aim.value
+  project.move({ stand: { ...stand.value, aim: { kind: 'point', point: [p[0], p[1], p[2] + dy], topBearingDeg: stand.value.aim.topBearingDeg } } }, 'Nudged')
+}
+const done = (label: string): void => {
+  active.value = ''
+  project.settle(label)
+}
+const cancel = (): void => {
+  active.value = ''
+  project.letGo()
+}
+function down(e: PointerEvent): void {
+  if (e.button <= 2) strip.slideStrip(e)
+}
+const fitCamera = (): void => strip.fitCamera(aim.value ? [station.value, aim.value] : [station.value])
+const eyeText = computed(() => (eyeHeight.value === null ? '' : `eye ${formatLength(eyeHeight.value, project.document?.unit ?? 'm')}`))
+</script>
+
+<template>
+  <StripFrame v-model:host="host" v-model:canvas="canvas" title="Side" :image-style="strip.imageStyle.value as Record<string, string>" :scale="strip.scaleBar.value" :width="strip.width.value" :height="strip.height.value" :crosshair="false" note=""
+    @wheel="strip.wheel" @down="down" @fit-model="strip.fitModel" @fit-camera="fitCamera" @zoom="strip.zoomAt">
+    <template #head>
+      <Select v-model="view.side" :options="VIEWS as never" option-label="label" option-value="value" size="small" class="pin" aria-label="Direction of Side" />
+      <span class="grow" />
+      <span class="num eye">{{ eyeText }}</span>
+    </template>
+    <g v-if="stand" class="camera">
+      <template v-if="cone">
+        <path class="cone" :d="cone.fill" />
+        <path class="cone-line" :d="cone.lines" />
+      </template>
+      <path class="horizon" :d="`M0 ${at.y}H${strip.width.value}`" />
+      <text class="label" :x="strip.width.value - 8" :y="at.y - 4" text-anchor="end">horizon</text>
+      <path v-if="floorPx" class="measure" :d="`M${at.x - 14} ${at.y}V${floorPx.y}M${at.x - 18} ${floorPx.y}h8M${at.x - 18} ${at.y}h8`" />
+      <path v-if="aimPx" class="sight" :d="`M${at.x} ${at.y}L${aimPx.x} ${aimPx.y}`" />
+      <DragHandle v-if="aimPx" :x="aimPx.x" :y="aimPx.y" shape="diamond" label="Aim: height" testid="side-aim" :reading="active === 'aim' && aim ? formatLength(aim[2], project.document!.unit) : ''" @start="begin('aim')" @drag="dragAim" @nudge="(_x, y) => nudgeAim(y)" @done="done('Aimed')" @cancel="cancel" />
+      <DragHandle :x="at.x" :y="at.y" shape="round" label="Eye height: carries the aim along" testid="side-eye" :reading="active === 'eye' ? eyeText : ''" @start="begin('eye')" @drag="dragEye" @nudge="(_x, y) => nudgeEye(y)" @done="done('Eye height')" @cancel="cancel" />
+    </g>
+  </StripFrame>
+</template>
+
+<style scoped>
+.pin {
+  font-size: 11.5px;
+  max-width: 150px;
+}
+.pin :deep(.p-select-label) {
+  padding: 1px 2px 1px 6px;
+  font-size: 11.5px;
+}
+.pin :deep(.p-select-dropdown) {
+  width: 20px;
+}
+.grow {
+  flex: 1;
+}
+.eye {
+  white-space: nowrap;
+}
+.cone {
+  fill: var(--plum);
+  opacity: 0.1;
+}
+.cone-line {
+  stroke: var(--plum);
+  stroke-width: 1.2;
+  fill: none;
+}
+.sight {
+  stroke: var(--plum);
+  stroke-dasharray: 3 3;
+}
+.horizon {
+  stroke: var(--plum);
+  stroke-dasharray: 7 4;
+}
+.measure {
+  stroke: var(--plum);
+  fill: none;
+}
+.label {
+  font: 9.5px var(--mono);
+  fill: var(--plum);
+  stroke: var(--panel);
+  stroke-width: 3px;
+  paint-order: stroke;
+}
+.camera > path,
+.camera > text {
+  pointer-events: none;
+}
+</style>

@@ -1,0 +1,162 @@
+<script setup lang="ts">
+// The main view: Plan and Side at the left, the picture in its mount, setup strip and contact sheet below, the opened panel right.
+import { useEventListener } from '@vueuse/core'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { onBeforeRouteLeave } from 'vue-router'
+import CommandList from '../actions/CommandList.vue'
+import HelpDialog from '../actions/HelpDialog.vue'
+import { handleKey, useActions } from '../actions/registry.ts'
+import { isDragging } from '../controls/drag.ts'
+import FramePanel from '../parts/FramePanel.vue'
+import LensPanel from '../parts/LensPanel.vue'
+import StandPanel from '../parts/StandPanel.vue'
+import { useCover } from '../picture/cover.ts'
+import PictureArea from '../picture/PictureArea.vue'
+import ContactSheet from '../sheet/ContactSheet.vue'
+import SetupStrip from '../sheet/SetupStrip.vue'
+import { failureText } from '../stores/notices.ts'
+import { useProject } from '../stores/project.ts'
+import { useStage } from '../stores/stage.ts'
+import { useView } from '../stores/view.ts'
+import PlanStrip from '../strips/PlanStrip.vue'
+import SideStrip from '../strips/SideStrip.vue'
+import ConflictDialog from './ConflictDialog.vue'
+import HeaderBar from './HeaderBar.vue'
+
+const props = defineProps<{ id: string }>()
+const project = useProject()
+const stage = useStage()
+const view = useView()
+const actions = useActions()
+const failed = ref('')
+const strip = ref<InstanceType<typeof SetupStrip> | null>(null)
+useCover()
+
+watch(
+  () => props.id,
+  async (id) => {
+    failed.value = ''
+    try {
+      await project.open(id)
+      const doc = project.document
+      if (!doc || project.id !== id) return
+      view.forSubject(doc.subject)
+      await stage.load(doc.models, doc.working.look.sun)
+    } catch (e) {
+      failed.value = failureText(e)
+    }
+  },
+  { immediate: true },
+)
+watch(
+  () => project.document?.name,
+  (name) => (window.document.title = name ? `${name} · Yoroi` : 'Yoroi'),
+)
+onBeforeRouteLeave(() => project.close())
+onBeforeUnmount(() => {
+  window.document.title = 'Yoroi'
+  view.help = view.commands = false
+})
+
+useEventListener(window, 'keydown', (e) => {
+  const dialogOpen = view.help || view.commands || project.saveState === 'conflict'
+  if (e.key === 'Escape' && !dialogOpen && !isDragging()) {
+    if (view.keeping) view.keeping = null
+    else if (view.tool === 'stand') view.tool = project.document?.subject === 'product' ? 'orbit' : 'turn'
+    return
+  }
+  // K again confirms what K began; so does Enter anywhere outside a field
+  if (view.keeping === 'keep' && !dialogOpen && (e.key === 'k' || e.key === 'Enter') && !(e.target instanceof HTMLInputElement) && !(e.target instanceof HTMLButtonElement)) {
+    e.preventDefault()
+    strip.value?.confirm()
+    return
+  }
+  handleKey(e, actions, { dialogOpen, singleKeys: view.singleKeys, dragging: isDragging() })
+})
+// leaving the page with work that is not on the server yet asks first
+useEventListener(window, 'beforeunload', (e) => {
+  if (!project.unsaved) return
+  void project.save()
+  e.preventDefault()
+})
+const panel = computed(() => ({ stand: StandPanel, lens: LensPanel, frame: FramePanel })[view.panel])
+</script>
+
+<template>
+  <div class="page">
+    <HeaderBar />
+    <div v-if="failed" class="message" role="alert">
+      <h1>The project cannot be opened</h1>
+      <p>{{ failed }}</p>
+      <RouterLink class="btn" to="/">To the projects</RouterLink>
+    </div>
+    <div v-else-if="!project.document" class="message quiet" role="status">Opening the project…</div>
+    <div v-else class="frame">
+      <aside class="left">
+        <PlanStrip />
+        <SideStrip />
+      </aside>
+      <main>
+        <PictureArea />
+        <SetupStrip ref="strip" />
+        <ContactSheet />
+      </main>
+      <aside class="right" aria-label="Opened part"><component :is="panel" /></aside>
+    </div>
+    <CommandList />
+    <HelpDialog />
+    <ConflictDialog />
+  </div>
+</template>
+
+<style scoped>
+.page {
+  height: 100%;
+  display: grid;
+  grid-template-rows: 46px 1fr;
+  min-width: 1000px;
+}
+.frame {
+  display: grid;
+  grid-template-columns: clamp(232px, 20.6vw, 380px) minmax(0, 1fr) 300px;
+  min-height: 0;
+}
+.left {
+  display: grid;
+  grid-template-rows: minmax(0, 1.45fr) minmax(0, 1fr);
+  border-right: 1px solid var(--line);
+  background: var(--panel);
+  min-height: 0;
+}
+.left > :last-child {
+  border-top: 1px solid var(--line);
+}
+main {
+  display: grid;
+  grid-template-rows: minmax(0, 1fr) 62px 104px;
+  min-width: 0;
+  min-height: 0;
+}
+.right {
+  border-left: 1px solid var(--line);
+  background: var(--panel);
+  overflow-y: auto;
+  overflow-x: hidden;
+}
+.message {
+  display: grid;
+  place-content: center;
+  justify-items: center;
+  gap: 12px;
+  text-align: center;
+}
+.message p {
+  max-width: 460px;
+}
+h1 {
+  font-size: 18px;
+}
+a.btn {
+  text-decoration: none;
+}
+</style>

@@ -1,0 +1,34 @@
+<script setup lang="ts">
+import HeaderBar from './HeaderBar.vue'
+</script>
+
+<template>
+  <div class="page">
+    <HeaderBar />
+    <div class="message">
+      <h1>There is nothing here</h1>
+      <p class="quiet">The address may be mistyped, or what it led to is gone.</p>
+      <RouterLink class="btn" to="/">To the projects</RouterLink>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  height: 100%;
+  display: grid;
+  grid-template-rows: 46px 1fr;
+}
+.message {
+  display: grid;
+  place-content: center;
+  justify-items: center;
+  gap: 12px;
+}
+h1 {
+  font-size: 18px;
+}
+a.btn {
+  text-decoration: none;
+}
+</style>

@@ -1,0 +1,62 @@
+<script setup lang="ts">
+import { IconX } from '@tabler/icons-vue'
+import { useNotices, type Notice } from '../stores/notices.ts'
+
+const notices = useNotices()
+function act(n: Notice): void {
+  n.action?.run()
+  notices.drop(n.id)
+}
+</script>
+
+<template>
+  <div class="notices" aria-live="polite">
+    <div v-for="n in notices.list" :key="n.id" class="notice" :class="n.kind" :role="n.kind === 'error' ? 'alert' : 'status'">
+      <span>{{ n.text }}</span>
+      <button v-if="n.action" class="plain do" @click="act(n)">{{ n.action.label }}</button>
+      <button class="plain x" title="Close" @click="notices.drop(n.id)"><IconX :size="14" stroke="1.8" /><span class="visually-hidden">Close</span></button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.notices {
+  position: fixed;
+  left: 50%;
+  bottom: 190px;
+  transform: translateX(-50%);
+  display: grid;
+  gap: 6px;
+  z-index: 2000;
+  width: min(520px, 90vw);
+  pointer-events: none;
+}
+.notice {
+  pointer-events: auto;
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  padding: 8px 12px;
+  border-radius: 4px;
+  background: var(--panel);
+  color: var(--ink);
+  border: 1px solid var(--line-strong);
+  border-left: 4px solid var(--plum);
+  box-shadow: var(--shadow);
+}
+.notice.warning,
+.notice.error {
+  border-left-color: var(--ochre);
+}
+.notice span:first-child {
+  flex: 1;
+}
+.do {
+  color: var(--plum);
+  font-weight: 600;
+}
+.x {
+  color: var(--quiet);
+  line-height: 0;
+}
+</style>

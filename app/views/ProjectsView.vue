@@ -1,0 +1,208 @@
+<script setup lang="ts">
+// Home: the projects as their best picture; a new one from a model file, by drop or picker.
+import { IconPlus, IconTrash } from '@tabler/icons-vue'
+import Dialog from 'primevue/dialog'
+import ProgressBar from 'primevue/progressbar'
+import { onMounted, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, type ProjectCard } from '../api/client.ts'
+import { createFromFile, type CreateProgress } from '../picture/create.ts'
+import { failureText, useNotices } from '../stores/notices.ts'
+import HeaderBar from './HeaderBar.vue'
+
+const router = useRouter()
+const notices = useNotices()
+const cards = ref<ProjectCard[] | null>(null)
+const failed = ref('')
+const over = ref(false)
+const progress = ref<CreateProgress | null>(null)
+const removing = ref<ProjectCard | null>(null)
+const picker = ref<HTMLInputElement | null>(null)
+let abort: AbortController | null = null
+
+async function list(): Promise<void> {
+  failed.value = ''
+  try {
+    cards.value = await api.projects()
+  } catch (e) {
+    failed.value = failureText(e)
+  }
+}
+onMounted(list)
+
+async function bringIn(file: File | undefined): Promise<void> {
+  if (!file || progress.value) return
+  abort = new AbortController()
+  progress.value = { what: 'Looking at the file', done: null }
+  try {
+    const id = await createFromFile(file, (p) => (progress.value = p), abort.signal)
+    await router.push(`/project/${id}`)
+  } catch (e) {
+    if (!(e instanceof DOMException && e.name === 'AbortError')) notices.fail(e)
+    else notices.say('Cancelled; nothing was brought in.')
+  } finally {
+    progress.value = null
+  }
+}
+function dropped(e: DragEvent): void {
+  over.value = false
+  const files = [...(e.dataTransfer?.files ?? [])]
+  if (files.length > 1) notices.say('One model at a time: the first was taken.', 'warning')
+  void bringIn(files[0])
+}
+function picked(e: Event): void {
+  const input = e.target as HTMLInputElement
+  void bringIn(input.files?.[0])
+  input.value = ''
+}
+async function remove(): Promise<void> {
+  const card = removing.value
+  removing.value = null
+  if (!card) return
+  try {
+    await api.remove(card.id)
+    notices.say(`“${card.name}” is deleted.`)
+  } catch (e) {
+    notices.fail(e)
+  }
+  await list()
+}
+const day = (iso: string): string => new Date(iso).toLocaleString([], { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' })
+</script>
+
+<template>
+  <div class="page" :class="{ over }" @dragover.prevent="over = true" @dragleave.self="over = false" @drop.prevent="dropped">
+    <HeaderBar />
+    <main>
+      <h1>Projects</h1>
+      <div v-if="failed" class="message" role="alert">
+        <p>{{ failed }}</p>
+        <button class="btn" @click="list">Try again</button>
+      </div>
+      <div v-else-if="cards === null" class="message quiet" role="status">Looking up the projects…</div>
+      <div v-else class="grid">
+        <article v-for="c in cards" :key="c.id" data-testid="project-card">
+          <RouterLink :to="`/project/${c.id}`" class="card">
+            <span class="pic"><img v-if="c.hasCover" :src="api.coverUrl(c)" alt="" /><span v-else class="quiet">No picture yet</span></span>
+            <span class="name">{{ c.name }}</span>
+            <span class="quiet">{{ day(c.updatedAt) }}</span>
+          </RouterLink>
+          <button class="plain bin" :title="`Delete “${c.name}”`" @click="removing = c"><IconTrash :size="15" stroke="1.6" /><span class="visually-hidden">Delete {{ c.name }}</span></button>
+        </article>
+        <button class="plain new" @click="picker?.click()">
+          <span class="pic"><IconPlus :size="26" stroke="1.4" /></span>
+          <span class="name">New from a model</span>
+          <span class="quiet">Drop a GLB file here, or click to choose one</span>
+        </button>
+        <input ref="picker" type="file" accept=".glb,model/gltf-binary" hidden data-testid="model-file" @change="picked" />
+      </div>
+    </main>
+    <Dialog :visible="progress !== null" modal :closable="false" header="Bringing in the model" :style="{ width: '380px' }" :draggable="false">
+      <p class="what">{{ progress?.what }}</p>
+      <ProgressBar :mode="progress?.done === null ? 'indeterminate' : 'determinate'" :value="Math.round((progress?.done ?? 0) * 100)" style="height: 14px" />
+      <template #footer><button class="btn" @click="abort?.abort()">Cancel</button></template>
+    </Dialog>
+    <Dialog :visible="removing !== null" modal header="Delete the project?" :style="{ width: '380px' }" :draggable="false" @update:visible="removing = null">
+      <p>“{{ removing?.name }}” with all its viewpoints and versions goes for good.</p>
+      <template #footer>
+        <button class="btn" @click="removing = null">Keep it</button>
+        <button class="btn main" @click="remove">Delete</button>
+      </template>
+    </Dialog>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  height: 100%;
+  display: grid;
+  grid-template-rows: auto 1fr;
+}
+.page.over {
+  outline: 3px dashed var(--plum);
+  outline-offset: -8px;
+}
+main {
+  overflow: auto;
+  padding: 26px 40px 40px;
+}
+h1 {
+  font-size: 20px;
+  font-weight: 600;
+  margin-bottom: 18px;
+}
+.grid {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(280px, 1fr));
+  gap: 24px;
+  max-width: 1300px;
+}
+article {
+  position: relative;
+}
+.card,
+.new {
+  display: grid;
+  gap: 2px;
+  color: inherit;
+  text-decoration: none;
+  width: 100%;
+}
+.pic {
+  display: grid;
+  place-items: center;
+  aspect-ratio: 3 / 2;
+  background: var(--mount);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  overflow: hidden;
+  margin-bottom: 6px;
+  color: #fff;
+}
+.pic .quiet {
+  color: #fff;
+}
+.card:hover .pic,
+.new:hover .pic {
+  border-color: var(--plum);
+}
+.card:focus-visible .pic {
+  outline: 2px solid var(--plum);
+  outline-offset: 2px;
+}
+.pic img {
+  width: 100%;
+  height: 100%;
+  object-fit: cover;
+}
+.new .pic {
+  background: none;
+  border: 1.5px dashed var(--line-strong);
+  color: var(--quiet);
+}
+.name {
+  font-weight: 600;
+}
+.bin {
+  position: absolute;
+  right: 0;
+  bottom: 6px;
+  padding: 5px;
+  line-height: 0;
+  color: var(--quiet);
+  opacity: 0;
+}
+article:hover .bin,
+.bin:focus-visible {
+  opacity: 1;
+}
+.message {
+  display: grid;
+  gap: 10px;
+  justify-items: start;
+  max-width: 520px;
+}
+.what {
+  margin-bottom: 10px;
+}
+</style>
