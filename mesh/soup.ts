@@ -2,7 +2,7 @@
 // Model: nodes are walked in file order; transparent triangles go last, so that light can ignore them. Space: world, Z up (the
 // root's matrix has turned the file already).
 
-import { BufferAttribute, Color, InterleavedBufferAttribute, Matrix4, Mesh, MeshStandardMaterial, Object3D, Vector3 } from 'three'
+import { BufferAttribute, Color, InterleavedBufferAttribute, Matrix4, Mesh, MeshStandardMaterial, Object3D } from 'three'
 import type { Box } from '#core/math'
 import { joinBoxes } from '#core/math'
 import type { SceneFacts, Soup } from './types.ts'
@@ -73,17 +73,14 @@ function collect(root: Object3D): { drafts: Draft[]; pieces: Piece[] } {
   return { drafts, pieces }
 }
 
-/** Base colour of a mesh's material: factor times vertex colour; textures are taken as a light grey multiplier. */
-function albedoOf(material: unknown, colour: BufferAttribute | InterleavedBufferAttribute | undefined, i: number, out: Color): void {
+/** Base colour of a material; its texture is taken as a light grey multiplier. */
+function baseColour(material: unknown): Color {
   const m = material instanceof MeshStandardMaterial ? material : null
-  out.copy(m?.color ?? new Color(0.7, 0.7, 0.7))
-  if (m?.map) out.multiplyScalar(0.8)
-  if (colour && m?.vertexColors) {
-    out.r *= colour.getX(i)
-    out.g *= colour.getY(i)
-    out.b *= colour.getZ(i)
-  }
+  const c = m ? m.color.clone() : new Color(0.7, 0.7, 0.7)
+  return m?.map ? c.multiplyScalar(0.8) : c
 }
+const vertexColours = (material: unknown, mesh: Mesh): BufferAttribute | InterleavedBufferAttribute | null =>
+  material instanceof MeshStandardMaterial && material.vertexColors ? (mesh.geometry.getAttribute('color') as BufferAttribute) : null
 
 /**
  * The soup and the facts of everything below `root` (whose own name is not part of the paths). RangeError when a position is
@@ -105,32 +102,35 @@ export function soupOf(root: Object3D): { soup: Soup; facts: SceneFacts } {
   let v = 0
   let k = 0
   let opaqueTriangles = 0
-  const point = new Vector3()
-  const colour = new Color()
   for (const { mesh, node, clear } of ordered) {
     const geometry = mesh.geometry
     const position = geometry.getAttribute('position')
     const matrix: Matrix4 = mesh.matrixWorld
-    const tone = geometry.getAttribute('color') as BufferAttribute | InterleavedBufferAttribute | undefined
     const material = Array.isArray(mesh.material) ? mesh.material[0] : mesh.material
+    const tone = vertexColours(material, mesh)
+    const base = baseColour(material)
     const glow = isEmitter(material) ? material.emissive.clone().multiplyScalar(material.emissiveIntensity) : null
     const draft = drafts[node]!
     const min: [number, number, number] = [Infinity, Infinity, Infinity]
     const max: [number, number, number] = [-Infinity, -Infinity, -Infinity]
+    const e = matrix.elements
+    // a hot loop: plain numbers, no objects
     for (let i = 0; i < position.count; i++) {
-      point.fromBufferAttribute(position, i).applyMatrix4(matrix)
       const at = (v + i) * 3
-      for (const [axis, value] of [point.x, point.y, point.z].entries()) {
+      const x = position.getX(i)
+      const y = position.getY(i)
+      const z = position.getZ(i)
+      for (let k = 0; k < 3; k++) {
+        const value = e[k]! * x + e[4 + k]! * y + e[8 + k]! * z + e[12 + k]!
         if (!Number.isFinite(value)) throw new RangeError(`soupOf: position ${i} of “${draft.name}” = ${value}`)
-        positions[at + axis] = value
-        min[axis] = Math.min(min[axis]!, value)
-        max[axis] = Math.max(max[axis]!, value)
+        positions[at + k] = value
+        if (value < min[k]!) min[k] = value
+        if (value > max[k]!) max[k] = value
       }
       nodeOfVertex[v + i] = node
-      albedoOf(material, tone, i, colour)
-      albedo[at] = colour.r * 255
-      albedo[at + 1] = colour.g * 255
-      albedo[at + 2] = colour.b * 255
+      albedo[at] = 255 * base.r * (tone ? tone.getX(i) : 1)
+      albedo[at + 1] = 255 * base.g * (tone ? tone.getY(i) : 1)
+      albedo[at + 2] = 255 * base.b * (tone ? tone.getZ(i) : 1)
       if (glow) emission.set([glow.r, glow.g, glow.b], at)
     }
     const n = count({ mesh, node, clear })
@@ -138,10 +138,10 @@ export function soupOf(root: Object3D): { soup: Soup; facts: SceneFacts } {
     // a mirrored node turns its triangles' orientation
     const flip = matrix.determinant() < 0
     for (let i = 0; i + 2 < n; i += 3) {
-      const [a, b, c] = [0, 1, 2].map((j) => (index ? index.getX(i + j) : i + j) + v) as [number, number, number]
-      indices[k++] = a
-      indices[k++] = flip ? c : b
-      indices[k++] = flip ? b : c
+      indices[k] = (index ? index.getX(i) : i) + v
+      indices[k + (flip ? 2 : 1)] = (index ? index.getX(i + 1) : i + 1) + v
+      indices[k + (flip ? 1 : 2)] = (index ? index.getX(i + 2) : i + 2) + v
+      k += 3
     }
     if (!clear) opaqueTriangles += Math.floor(n / 3)
     draft.triangles += Math.floor(n / 3)

@@ -19,7 +19,9 @@ const BORDER_PX = 48
 const MOVING_MS = 60
 
 /** Lower goes first. */
-const PRIORITY = { moving: 0, picture: 1, drawing: 2, thumbnail: 3, still: 4, refine: 5 } as const
+const PRIORITY = { moving: 0, picture: 1, drawing: 2, refine: 3, still: 4, thumbnail: 5 } as const
+/** The picture refines this far before thumbnails have their turn. */
+const SOON = 4
 
 export class StageEngine implements StageContract {
   private readonly canvas: OffscreenCanvas | HTMLCanvasElement
@@ -64,8 +66,8 @@ export class StageEngine implements StageContract {
         const bitmap = await this.present('picture', size, request.appearance)
         onFrame({ bitmap, sample, samples: request.samples, tookMs: performance.now() - start })
       }
-      // after the first full frame other views go first
-      this.queue.setPriority('picture', PRIORITY.refine)
+      // after the first full frame the drawings go first, after a few more thumbnails and stills do
+      this.queue.setPriority('picture', sample < SOON ? PRIORITY.refine : PRIORITY.thumbnail + 1)
       return last
     })
   }

@@ -2,6 +2,7 @@
 // Model: see shaders.ts. A picture's sample is five passes into targets that belong to its kind of picture.
 
 import {
+  Box3,
   Camera as ThreeCamera,
   Color,
   CustomBlending,
@@ -57,7 +58,7 @@ export interface Tile extends Size {
 const NEAR_M = 0.02
 /** Contact shading reaches this far, metres (less in small models). */
 const CONTACT_M = 0.45
-const SHADOW_PX = 2048
+const SHADOW_PX = 1280
 /** The sun's disc, degrees across. Source: handbook-6. */
 const SUN_DISC_DEG = 0.53
 
@@ -250,8 +251,8 @@ export class Passes {
     stage.light['uShadowOn']!.value = on ? 1 : 0
     ;(stage.light['uSun']!.value as Vector3).copy(d)
     if (!on) return
-    // two neighbouring samples share a shadow: half the redraws, and the sun's disc is still well covered
-    const place = discPoint(Math.floor((index + 1) / 2))
+    // three neighbouring samples share a shadow: a third of the redraws, and the sun's disc is still well covered
+    const place = discPoint(Math.floor((index + 1) / 3))
     const key = `${d.toArray().join()}|${place.join()}|${look.hidden.join()}|${stage.facts?.triangles}|${stage.centre.toArray().join()}`
     if (key === this.shadowKey) return
     this.shadowKey = key
@@ -261,12 +262,17 @@ export class Passes {
     const from = d.clone().addScaledVector(side, place[0] * spread).addScaledVector(up, place[1] * spread).normalize()
     const r = stage.radius * 1.03
     const eye = stage.centre.clone().addScaledVector(from, r * 1.5)
+    const window = new Box3()
     this.sunEye.matrixWorld.lookAt(eye, stage.centre, Math.abs(d.z) > 0.999 ? new Vector3(0, 1, 0) : new Vector3(0, 0, 1)).setPosition(eye)
     this.sunEye.matrixWorldInverse.copy(this.sunEye.matrixWorld).invert()
-    this.sunEye.projectionMatrix.makeOrthographic(-r, r, r, -r, r * 0.3, r * 2.8)
+    // the window fits the model's box as the sun sees it: no texel is wasted
+    const { min, max } = stage.facts!.box
+    for (let k = 0; k < 8; k++) window.expandByPoint(new Vector3(k & 1 ? max[0] : min[0], k & 2 ? max[1] : min[1], k & 4 ? max[2] : min[2]).applyMatrix4(this.sunEye.matrixWorldInverse))
+    const pad = r * 0.01
+    this.sunEye.projectionMatrix.makeOrthographic(window.min.x - pad, window.max.x + pad, window.max.y + pad, window.min.y - pad, r * 0.3, r * 2.8)
     this.sunEye.projectionMatrixInverse.copy(this.sunEye.projectionMatrix).invert()
     this.shadowFromWorld.multiplyMatrices(this.sunEye.projectionMatrix, this.sunEye.matrixWorldInverse)
-    stage.light['uShadowTexelM']!.value = (2 * r) / SHADOW_PX
+    stage.light['uShadowTexelM']!.value = Math.max(window.max.x - window.min.x, window.max.y - window.min.y) / SHADOW_PX
     stage.prepare('shadow')
     stage.scene.overrideMaterial = this.shadowMaterial
     renderer.setRenderTarget(this.shadow)

@@ -147,7 +147,7 @@ float sunSeen(vec3 p, vec3 n, float noise) {
   float lit = 0.0;
   for (int i = 0; i < 4; i++) {
     float a = 6.2831853 * (noise + float(i) * 0.25);
-    vec2 o = vec2(cos(a), sin(a)) * (float(i) * 0.32 + 0.35) / 2048.0;
+    vec2 o = vec2(cos(a), sin(a)) * (float(i) * 0.32 + 0.35) / 1280.0;
     lit += step(s.z - 0.00025, texture(uShadow, s.xy + o).r);
   }
   return lit * 0.25;

@@ -77,7 +77,7 @@ watch(
   { flush: 'post' },
 )
 watchDebounced(
-  () => [project.camera, busy.value, pixels.value, stage.epoch, stage.ready, project.working?.look, project.working?.exposure, project.working?.visible] as const,
+  () => [project.camera, busy.value, pixels.value, stage.epoch, stage.lightEpoch, stage.ready, project.working?.look, project.working?.exposure, project.working?.visible] as const,
   ([camera, isMoving]) => camera && !isMoving && request(camera, false),
   { debounce: 40, immediate: true, flush: 'post' },
 )

@@ -4,7 +4,7 @@
 import { IconArrowBackUp, IconDots, IconLock, IconX } from '@tabler/icons-vue'
 import Menu from 'primevue/menu'
 import Popover from 'primevue/popover'
-import { computed, nextTick, ref, watch } from 'vue'
+import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { VueDraggable } from 'vue-draggable-plus'
 import { CAMERA_PARTS, keptNames, partLabel, type LeftBehind, type PartName, type Viewpoint } from '#model'
 import { useNotices } from '../stores/notices.ts'
@@ -14,13 +14,14 @@ import FramingThumb from './FramingThumb.vue'
 
 const project = useProject()
 const notices = useNotices()
-const list = ref<Viewpoint[]>([])
+// shallow: documents stay plain values, as workers need them
+const list = shallowRef<Viewpoint[]>([])
 watch(() => project.document?.viewpoints, (v) => (list.value = [...(v ?? [])]), { immediate: true }) // prettier-ignore
 
 const renaming = ref<string | null>(null)
 const menu = ref<InstanceType<typeof Menu> | null>(null)
 const left = ref<InstanceType<typeof Popover> | null>(null)
-const menuFor = ref<Viewpoint | null>(null)
+const menuFor = shallowRef<Viewpoint | null>(null)
 const row = ref<HTMLElement | null>(null)
 
 const recall = (v: Viewpoint, only?: readonly PartName[]): void => void project.run({ type: 'recall', viewpointId: v.id, stamp: newStamp(), ...(only ? { only } : {}) })

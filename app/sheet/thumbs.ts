@@ -6,8 +6,9 @@ import { mergeParts, newSetup, type ProjectDocument, type Setup, type Viewpoint 
 import { useProject } from '../stores/project.ts'
 import { appearanceOf, SAMPLES, useStage } from '../stores/stage.ts'
 
-const WIDTH_PX = 224
-const HEIGHT_PX = 124
+// twice the size shown (on a plain display): the browser's scaling smooths the edges
+const WIDTH_PX = 336
+const HEIGHT_PX = 186
 const KEPT = 200
 
 /** What a viewpoint shows by itself: its kept parts over plain ones, in the project's present light. Null without a stand. */
@@ -20,14 +21,14 @@ export function shownBy(doc: ProjectDocument, vp: Viewpoint): Setup | null {
 function thumbs() {
   const stage = useStage()
   const project = useProject()
-  const pictures = shallowReactive(new Map<string, ImageBitmap | 'asked'>())
+  const pictures = shallowReactive(new Map<string, ImageBitmap | 'asked' | 'failed'>())
   const keyOf = (s: Setup): string => JSON.stringify([s.stand, s.lens, s.frame, s.visible, s.look, s.exposure])
 
   // other light or another model: all are drawn anew; no picture outlives its project
   watch(
-    () => [stage.epoch, project.id],
+    () => [stage.epoch, stage.lightEpoch, project.id],
     () => {
-      for (const p of pictures.values()) if (p !== 'asked') p.close()
+      for (const p of pictures.values()) if (typeof p !== 'string') p.close()
       pictures.clear()
     },
   )
@@ -36,7 +37,7 @@ function thumbs() {
   function picture(setup: Setup): ImageBitmap | null {
     const key = keyOf(setup)
     const known = pictures.get(key)
-    if (known) return known === 'asked' ? null : known
+    if (known) return typeof known === 'string' ? null : known
     if (!stage.ready || stage.light !== null) return null
     const { widthPx, heightPx } = setup.frame
     const k = Math.min(WIDTH_PX / widthPx, HEIGHT_PX / heightPx)
@@ -57,7 +58,8 @@ function thumbs() {
           else pictures.set(key, b)
           for (const old of [...pictures.keys()].slice(0, Math.max(0, pictures.size - KEPT))) pictures.delete(old)
         })
-        .catch(() => pictures.delete(key))
+        // not asked for again until light or model change
+        .catch(() => pictures.set(key, 'failed'))
     })
     return null
   }

@@ -17,7 +17,9 @@ import { api } from '../api/client.ts'
 export type LoadState = { readonly kind: 'idle' } | { readonly kind: 'loading'; readonly what: string; readonly done: number | null } | { readonly kind: 'ready' } | { readonly kind: 'failed'; readonly error: unknown }
 
 /** Samples of the picture at rest, of thumbnails and of finished stills. */
-export const SAMPLES = { picture: 24, thumbnail: 4, still: 32 } as const
+export const SAMPLES = { picture: 16, thumbnail: 1, still: 32 } as const
+/** The rest waits this long at most for the first picture. */
+const FIRST_PICTURE_MS = 8000
 
 export const appearanceOf = (s: Setup): Appearance => ({
   hidden: s.visible.hidden,
@@ -32,13 +34,16 @@ export const useStage = defineStore('stage', () => {
   const storeys = shallowRef<readonly Storey[]>([])
   /** Share of the light that is worked out; null when done or not begun. */
   const light = ref<number | null>(null)
-  /** Counts up when everything drawn so far is out of date (other model, new light). */
+  /** Counts up with every other model: all drawn before is out of date. */
   const epoch = ref(0)
+  /** Counts up with every other light: pictures are out of date, drawings are not. */
+  const lightEpoch = ref(0)
   const refinement = ref<{ sample: number; samples: number } | null>(null)
   const still = ref<number | null>(null)
   let stage: StageClient | null = null
   let geometry: GeometryClient | null = null
   let loaded = ''
+  let firstShown: () => void = () => undefined
 
   const ready = computed(() => state.value.kind === 'ready')
 
@@ -63,7 +68,7 @@ export const useStage = defineStore('stage', () => {
       state.value = { kind: 'loading', what: 'Fetching the model', done: 0 }
       void clients()
       const bytes = await api.asset(first.sha256, (done) => (state.value = { kind: 'loading', what: 'Fetching the model', done }))
-      await loadBytes(first, bytes)
+      await loadBytes(first, bytes, true)
       void relight(sun)
     } catch (e) {
       loaded = ''
@@ -72,10 +77,14 @@ export const useStage = defineStore('stage', () => {
   }
 
   /** Puts a model that is already here on the stage. AppError `model-unreadable` when it cannot be used. */
-  async function loadBytes(source: Source, bytes: Uint8Array): Promise<SceneFacts> {
+  async function loadBytes(source: Source, bytes: Uint8Array, pictureFirst = false): Promise<SceneFacts> {
     loaded = source.sha256
     facts.value = null
+    storeys.value = []
+    // nothing waits for the light before it is asked for: pictures are drawn in a plain one first
+    light.value = 0
     state.value = { kind: 'loading', what: 'Reading the model', done: null }
+    const shown = new Promise<void>((r) => (firstShown = r))
     try {
       const { stage: s, geometry: g } = await clients()
       const { facts: f, soup } = await s.load([{ name: source.name, bytes }])
@@ -83,6 +92,8 @@ export const useStage = defineStore('stage', () => {
       facts.value = f
       state.value = { kind: 'ready' }
       epoch.value++
+      // the trees take all of a processor for a while: the first picture goes before them
+      if (pictureFirst) await Promise.race([shown, new Promise((r) => setTimeout(r, FIRST_PICTURE_MS))])
       storeys.value = await g.setScene(soup, f)
       return f
     } catch (e) {
@@ -103,7 +114,7 @@ export const useStage = defineStore('stage', () => {
     if (!volume) return
     s.setLight(volume)
     light.value = null
-    epoch.value++
+    lightEpoch.value++
   }
 
   /** Frames come until the picture is refined or a newer request takes its place. */
@@ -112,6 +123,7 @@ export const useStage = defineStore('stage', () => {
     if (!s || !ready.value) return
     await s.picture(request, (f) => {
       refinement.value = request.moving ? null : { sample: f.sample, samples: f.samples }
+      firstShown()
       onFrame(f)
     })
   }
@@ -139,7 +151,7 @@ export const useStage = defineStore('stage', () => {
   const floorBelow = async (point: Vec3, hidden: readonly string[]): Promise<Hit | null> => geometry?.floorBelow(point, hidden) ?? null
 
   return {
-    state, facts, storeys, light, epoch, refinement, still, ready,
+    state, facts, storeys, light, epoch, lightEpoch, refinement, still, ready,
     load, loadBytes, relight, picture, drawing, thumbnail, meter, finish, cancelStill, pick, pickFloor, floorBelow,
   } // prettier-ignore
 })

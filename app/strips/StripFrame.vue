@@ -1,11 +1,18 @@
 <script setup lang="ts">
 // The frame of a strip: head with its controls, base image, drawing above it, zoom buttons, scale bar.
 import { IconFocus2, IconMaximize, IconMinus, IconPlus } from '@tabler/icons-vue'
+import { onMounted, useTemplateRef } from 'vue'
 
 defineProps<{ title: string; imageStyle: Record<string, string>; scale: { px: number; text: string }; width: number; height: number; crosshair: boolean; note: string }>()
 defineEmits<{ wheel: [e: WheelEvent]; down: [e: PointerEvent]; fitModel: []; fitCamera: []; zoom: [factor: number] }>()
 const host = defineModel<HTMLElement | null>('host')
 const canvas = defineModel<HTMLCanvasElement | null>('canvas')
+const hostElement = useTemplateRef<HTMLElement>('hostElement')
+const canvasElement = useTemplateRef<HTMLCanvasElement>('canvasElement')
+onMounted(() => {
+  host.value = hostElement.value
+  canvas.value = canvasElement.value
+})
 </script>
 
 <template>
@@ -14,8 +21,8 @@ const canvas = defineModel<HTMLCanvasElement | null>('canvas')
       <h2>{{ title }}</h2>
       <slot name="head" />
     </header>
-    <div :ref="(el) => (host = el as HTMLElement)" class="host" :class="{ crosshair }" :data-testid="title.toLowerCase()" @wheel="$emit('wheel', $event)" @pointerdown="$emit('down', $event)" @contextmenu.prevent>
-      <canvas :ref="(el) => (canvas = el as HTMLCanvasElement)" :style="imageStyle" />
+    <div ref="hostElement" class="host" :class="{ crosshair }" :data-testid="title.toLowerCase()" @wheel="$emit('wheel', $event)" @pointerdown="$emit('down', $event)" @contextmenu.prevent>
+      <canvas ref="canvasElement" :style="imageStyle" />
       <svg :viewBox="`0 0 ${Math.max(1, width)} ${Math.max(1, height)}`" class="above">
         <slot />
         <g class="bar" :transform="`translate(12 ${height - 12})`">

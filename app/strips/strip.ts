@@ -125,7 +125,7 @@ export function useStrip(o: StripOptions) {
   let asked = 0
   async function redraw(): Promise<void> {
     const c = camera.value
-    if (!stage.ready || width.value < 10 || height.value < 10) return
+    if (!stage.ready || stage.storeys.length === 0 || width.value < 10 || height.value < 10) return
     const mine = ++asked
     const k = Math.min(2, window.devicePixelRatio)
     const bitmap = await stage
@@ -151,7 +151,7 @@ export function useStrip(o: StripOptions) {
     drawn.value = c
   }
   watchDebounced(
-    () => [camera.value, o.cut.value, stage.epoch, stage.ready, project.working?.visible, view.theme] as const,
+    () => [camera.value, o.cut.value, stage.storeys, stage.ready, project.working?.visible, view.theme] as const,
     () => void redraw(),
     { debounce: 90, immediate: true, flush: 'post' },
   )
