@@ -2,7 +2,7 @@
 // A number with its unit: typed with units and sums, stepped by arrow keys and wheel, dragged by its label, reset by double click.
 // Text that cannot be read keeps the old value and says why.
 import InputText from 'primevue/inputtext'
-import { computed, ref, useId, watch } from 'vue'
+import { computed, nextTick, ref, useId, watch } from 'vue'
 import { startDrag } from './drag.ts'
 import { formatLength, lengthSuffix, parseQuantity, type LengthUnit, type QuantityKind } from '#core/base'
 
@@ -45,15 +45,10 @@ watch(shown, (s) => !editing.value && (text.value = s), { immediate: true })
 
 const within = (v: number): number => Math.min(props.max, Math.max(props.min, v))
 
-function begin(e: FocusEvent): void {
-  editing.value = true
-  ;(e.target as HTMLInputElement).select()
-}
+const begin = (e: FocusEvent): void => (e.target as HTMLInputElement).select()
+/** Takes over what was typed; text that cannot be used stays in the field with the reason beside it. */
 function commit(): void {
-  if (!editing.value || text.value === shown.value) {
-    error.value = ''
-    return
-  }
+  if (!editing.value) return
   const r = parseQuantity(text.value, props.kind, props.unit)
   if (!r.ok) {
     error.value = r.message
@@ -65,22 +60,24 @@ function commit(): void {
     return
   }
   error.value = ''
+  editing.value = false
+  // what was refused (a lock) or rounded shows as it really is
+  void nextTick(() => (text.value = shown.value))
   emit('change', r.value)
 }
 const format = (v: number): string => (props.kind === 'length' ? `${formatLength(v, props.unit)} ${lengthSuffix(props.unit)}` : `${v} ${props.suffix}`)
 function leave(): void {
   commit()
   editing.value = false
+  if (!error.value) return
+  // the old value is back; the sentence stays a moment
   text.value = shown.value
-  // the sentence stays a moment, the old value is back
-  if (error.value) setTimeout(() => (error.value = ''), 4000)
+  setTimeout(() => (error.value = ''), 4000)
 }
 function enter(e: KeyboardEvent): void {
   commit()
-  if (!error.value) {
-    text.value = shown.value
-    requestAnimationFrame(() => (e.target as HTMLInputElement).select())
-  }
+  const input = e.target as HTMLInputElement
+  if (!error.value) requestAnimationFrame(() => input.select())
 }
 function escape(e: KeyboardEvent): void {
   text.value = shown.value
@@ -93,7 +90,7 @@ function stepBy(e: KeyboardEvent | WheelEvent, direction: number): void {
   const next = within(Number((props.modelValue + direction * props.step * factor(e)).toPrecision(12)))
   editing.value = false
   emit('change', next)
-  requestAnimationFrame(() => (text.value = shown.value))
+  void nextTick(() => (text.value = shown.value))
 }
 function wheel(e: WheelEvent): void {
   if (document.activeElement !== e.currentTarget || props.disabled) return
@@ -137,6 +134,7 @@ function reset(): void {
         autocomplete="off"
         spellcheck="false"
         @focus="begin"
+        @input="editing = true"
         @blur="leave"
         @keydown.enter.prevent="enter"
         @keydown.esc.stop.prevent="escape"
@@ -184,6 +182,8 @@ label {
   width: 40px;
   border: 0;
   background: none;
+  font: 12px var(--mono);
+  letter-spacing: -0.02em;
   padding: 3px 2px;
   box-shadow: none;
   outline-offset: -1px;

@@ -1,9 +1,9 @@
 // A model file becomes a project: checked, read, sent up, and framed for the first time.
 import { AppError } from '#core/base'
-import { poseOfStand } from '#core/camera'
-import { boxCentre } from '#core/math'
+import { directionOf, poseOfStand } from '#core/camera'
+import { boxCentre, type Box, type Vec3 } from '#core/math'
 import { inspectGlb } from '#formats/gltf'
-import { newProject } from '#model'
+import { DEFAULT_EYE_HEIGHT_M, newProject } from '#model'
 import { api, sha256Of } from '../api/client.ts'
 import { newId } from '../stores/project.ts'
 import { appearanceOf, useStage } from '../stores/stage.ts'
@@ -32,9 +32,7 @@ export async function createFromFile(file: File, onProgress: (p: CreateProgress)
   const asset = await api.upload(file, sha256, (done) => onProgress({ what: 'Storing the model', done }), signal)
   stop()
   onProgress({ what: 'Finding the first view', done: null })
-  const centre = boxCentre(scene.box)
-  const ceiling = await stage.pick({ origin: [centre[0], centre[1], scene.box.min[2] + (scene.box.max[2] - scene.box.min[2]) * 0.3], direction: [0, 0, 1] }, [])
-  const stand = firstStand(scene, stage.storeys, ceiling !== null)
+  const stand = firstStand(scene, stage.storeys, await isEnclosed(scene.box))
   const doc = newProject({
     name: file.name.replace(/\.glb$/i, '').slice(0, 200) || 'Model',
     subject: subjectOf(scene),
@@ -48,4 +46,14 @@ export async function createFromFile(file: File, onProgress: (p: CreateProgress)
   stop()
   const metered = ev100 === null ? doc : { ...doc, working: { ...working, exposure: { ...working.exposure, ev100: Math.round(ev100 * 10) / 10 } } }
   return (await api.create(metered)).id
+}
+
+/** Whether someone in the middle, at eye height over the base, would have walls on three sides at least, or a roof above. */
+async function isEnclosed(box: Box): Promise<boolean> {
+  const stage = useStage()
+  const c = boxCentre(box)
+  const eye: Vec3 = [c[0], c[1], Math.min((stage.storeys[0]?.heightM ?? box.min[2]) + DEFAULT_EYE_HEIGHT_M, c[2])]
+  const hits = await Promise.all([0, 90, 180, 270].map((b) => stage.pick({ origin: eye, direction: directionOf(b, 0) }, [])))
+  const above = await stage.pick({ origin: eye, direction: [0, 0, 1] }, [])
+  return above !== null || hits.filter(Boolean).length >= 3
 }

@@ -1,6 +1,6 @@
 // Where does a camera first stand before a model nobody has framed yet?
-// Small things are looked at from the front, a little from above, filling the frame; inside a building with a ceiling one stands on
-// its lowest floor at eye height; a building seen from outside is taken whole from its south-west.
+// Small things are looked at from the front, a little from above, filling the frame; inside an enclosed building one stands on its
+// lowest floor at eye height; a building seen from outside is taken whole from its south-west.
 import { directionOf } from '#core/camera'
 import { addScaled, boxCentre, boxSize, type Vec3 } from '#core/math'
 import type { SceneFacts, Storey } from '#mesh'
@@ -12,7 +12,7 @@ const tangent = (focalMm: number): number => (12 / focalMm) * 0.82
 
 export const subjectOf = (facts: SceneFacts): Subject => (Math.max(...boxSize(facts.box)) <= PRODUCT_UP_TO_M ? 'product' : 'room')
 
-export function firstStand(facts: SceneFacts, storeys: readonly Storey[], hasCeiling: boolean): Setup['stand'] {
+export function firstStand(facts: SceneFacts, storeys: readonly Storey[], inside: boolean): Setup['stand'] {
   const size = boxSize(facts.box)
   const centre = boxCentre(facts.box)
   const radius = Math.hypot(...size) / 2
@@ -22,7 +22,7 @@ export function firstStand(facts: SceneFacts, storeys: readonly Storey[], hasCei
   }
   const floor = storeys[0]?.heightM ?? facts.box.min[2]
   const eye = floor + DEFAULT_EYE_HEIGHT_M
-  if (!hasCeiling) {
+  if (!inside) {
     const away = radius / tangent(24)
     const back = addScaled([centre[0], centre[1], 0], directionOf(40, 0), -away)
     return aimAt([back[0], back[1], eye], [centre[0], centre[1], eye])

@@ -27,6 +27,7 @@ watchPostEffect(() => {
 
 <style scoped>
 .thumb {
+  position: relative;
   display: grid;
   place-items: center;
   width: 100%;
@@ -35,9 +36,11 @@ watchPostEffect(() => {
   overflow: hidden;
 }
 canvas {
-  max-width: 100%;
-  max-height: 100%;
-  display: block;
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  object-fit: contain;
 }
 .words {
   font-size: 10px;

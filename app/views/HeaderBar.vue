@@ -109,6 +109,7 @@ header {
   white-space: nowrap;
 }
 .trail .num {
+  margin-left: 4px;
   font-size: 11px;
 }
 .gap {

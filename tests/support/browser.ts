@@ -1,0 +1,116 @@
+// Debian's Chromium on the built page, served by a real server with the demo in it.
+import { chromium, type Browser, type Page } from 'playwright-core'
+import { seedDemo } from '../../scripts/demo-data/seed.ts'
+import { testServer, type TestServer } from './server.ts'
+
+export const CHROMIUM = process.env['YOROI_CHROMIUM'] ?? '/usr/bin/chromium'
+const FLAGS = [
+  '--use-gl=angle',
+  '--use-angle=swiftshader',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+  '--disable-default-apps',
+  '--disable-domain-reliability',
+  '--metrics-recording-only',
+  '--no-pings',
+]
+
+export interface Stand {
+  readonly server: TestServer
+  readonly browser: Browser
+  /** A new page; whatever it logs as an error is collected. */
+  page(options?: { width?: number; height?: number }): Promise<Page>
+  readonly errors: string[]
+  end(): Promise<void>
+}
+
+export const launch = (): Promise<Browser> => chromium.launch({ executablePath: CHROMIUM, args: FLAGS })
+
+export async function openStand(options: { demo: boolean }): Promise<Stand> {
+  const server = await testServer({ staticDir: 'dist' })
+  if (options.demo) await seedDemo(server)
+  const browser = await launch()
+  const errors: string[] = []
+  return {
+    server,
+    browser,
+    errors,
+    async page({ width = 1280, height = 800 } = {}) {
+      const context = await browser.newContext({ viewport: { width, height }, acceptDownloads: true })
+      const page = await context.newPage()
+      page.setDefaultTimeout(30_000)
+      page.on('pageerror', (e) => errors.push(e.message))
+      page.on('console', (m) => m.type() === 'error' && errors.push(m.text()))
+      return page
+    },
+    async end() {
+      await browser.close()
+      await server.end()
+    },
+  }
+}
+
+/** Waits until the picture has at least `sample` samples ('all' for the finished refinement) of its present framing. */
+export async function pictureAt(page: Page, sample: number | 'all'): Promise<void> {
+  // a new framing is asked for 40 ms after it rests: the old count must be gone before the new one is waited for
+  await page.waitForTimeout(150)
+  await page.waitForFunction(
+    (want) => {
+      const c = document.querySelector('[data-testid=picture-canvas]')
+      const at = Number(c?.getAttribute('data-sample'))
+      const of = Number(c?.getAttribute('data-samples'))
+      return of > 0 && (want === 'all' ? at === of : at >= want)
+    },
+    sample,
+    { timeout: 120_000 },
+  )
+}
+
+/** The picture's pixels as the page shows them, RGBA rows from the top. */
+export async function picturePixels(page: Page): Promise<{ width: number; height: number; data: Uint8Array }> {
+  const { width, height, base64 } = await page.evaluate(() => {
+    const source = document.querySelector<HTMLCanvasElement>('[data-testid=picture-canvas]')!
+    const c = new OffscreenCanvas(source.width, source.height)
+    const g = c.getContext('2d')!
+    g.drawImage(source, 0, 0)
+    const { data } = g.getImageData(0, 0, c.width, c.height)
+    let s = ''
+    for (let i = 0; i < data.length; i += 0x8000) s += String.fromCharCode(...data.subarray(i, i + 0x8000))
+    return { width: c.width, height: c.height, base64: btoa(s) }
+  })
+  return { width, height, data: Uint8Array.from(Buffer.from(base64, 'base64')) }
+}
+
+/** Mean absolute difference of two pictures' colour values, in levels of 255. */
+export function meanDifference(a: { data: Uint8Array }, b: { data: Uint8Array }): number {
+  if (a.data.length !== b.data.length) return Infinity
+  let sum = 0
+  for (let i = 0; i < a.data.length; i++) if (i % 4 !== 3) sum += Math.abs(a.data[i]! - b.data[i]!)
+  return sum / (a.data.length * 0.75)
+}
+
+/** A number field by its label. */
+export const field = (page: Page, label: string) => page.getByLabel(label, { exact: true })
+export async function typeNumber(page: Page, label: string, text: string): Promise<void> {
+  const f = field(page, label)
+  await f.fill(text)
+  await f.press('Enter')
+}
+export const numberIn = async (page: Page, label: string): Promise<number> => Number((await field(page, label).inputValue()).replace('−', '-').replace('+', ''))
+
+/** A drag by mouse from the middle of something, or from given page positions, in small steps. */
+export async function drag(page: Page, from: { x: number; y: number }, by: { x: number; y: number }, options: { release?: boolean; button?: 'left' | 'right'; steps?: number } = {}): Promise<void> {
+  const { release = true, button = 'left', steps = 8 } = options
+  await page.mouse.move(from.x, from.y)
+  await page.mouse.down({ button })
+  await page.mouse.move(from.x + by.x, from.y + by.y, { steps })
+  await page.waitForTimeout(60)
+  if (release) await page.mouse.up({ button })
+}
+export async function middle(page: Page, testId: string): Promise<{ x: number; y: number }> {
+  const box = (await page.getByTestId(testId).first().boundingBox())!
+  return { x: box.x + box.width / 2, y: box.y + box.height / 2 }
+}
