@@ -51,10 +51,12 @@ export const layerRules = ALL_LAYERS.map((layer) => {
               message: `${layer} may import ${own.layers.join(', ')} only (eslint.layers.js).`,
             },
             {
-              regex: `^(${wrongPackages.map((p) => p.replace(/[/\\-]/g, '\\$&')).join('|')})(/|$)`,
+              regex: `^(${wrongPackages.map((p) => p.replaceAll('/', '\\/')).join('|')})(/|$)`,
               message: `${layer} may use the packages ${own.packages.join(', ')} only (eslint.layers.js).`,
             },
-            ...(layer === 'server' ? [] : [{ regex: '^node:', message: `${layer} runs in the browser: no Node modules.` }]),
+            ...(layer === 'server'
+              ? []
+              : [{ regex: '^node:', message: `${layer} runs in the browser: no Node modules.` }]),
           ],
         },
       ],

@@ -7,5 +7,9 @@ export default defineConfig({
   plugins: [vue()],
   build: { target: 'es2022', outDir: 'dist', chunkSizeWarningLimit: 1500, reportCompressedSize: false },
   worker: { format: 'es' },
-  server: { host: '127.0.0.1', port: 4781, proxy: { '/api': { target: `http://127.0.0.1:${apiPort}`, changeOrigin: true } } },
+  server: {
+    host: '127.0.0.1',
+    port: 4781,
+    proxy: { '/api': { target: `http://127.0.0.1:${apiPort}`, changeOrigin: true } },
+  },
 })

@@ -6,7 +6,15 @@
 
 import { halton } from '#core/base'
 import type { Vec3 } from '#core/math'
-import { irradiance, skyRadiance, SUN_COLOUR, sunDirection, zenithLuminance, type Harmonics, type SkyLight } from '#core/optics'
+import {
+  irradiance,
+  skyRadiance,
+  SUN_COLOUR,
+  sunDirection,
+  zenithLuminance,
+  type Harmonics,
+  type SkyLight,
+} from '#core/optics'
 import type { MeshScene } from './scene.ts'
 
 export interface LightVolume {
@@ -45,7 +53,11 @@ function gridFor(scene: MeshScene, places: number): Grid {
   const { min, max } = scene.facts.box
   const extent = [0, 1, 2].map((k) => max[k]! - min[k]! + 2 * Math.min(MARGIN_M, 0.2 * (max[k]! - min[k]!) + 0.02))
   const step = Math.max(Math.cbrt((extent[0]! * extent[1]! * extent[2]!) / places), Math.max(...extent) / 60, 1e-3)
-  const size = extent.map((e) => Math.max(2, Math.min(64, Math.round(e / step) + 1))) as unknown as [number, number, number]
+  const size = extent.map((e) => Math.max(2, Math.min(64, Math.round(e / step) + 1))) as unknown as [
+    number,
+    number,
+    number,
+  ]
   const steps = extent.map((e, k) => e / (size[k]! - 1)) as unknown as Vec3
   const origin = [0, 1, 2].map((k) => (min[k]! + max[k]!) / 2 - extent[k]! / 2) as unknown as Vec3
   return { origin, step: steps, size }
@@ -71,7 +83,13 @@ interface Gathered {
   readonly buried: Uint8Array
 }
 
-async function gather(scene: MeshScene, grid: Grid, rays: number, options: Required<Omit<BakeOptions, 'pause'>>, pause: (done: number) => Promise<void>): Promise<Gathered> {
+async function gather(
+  scene: MeshScene,
+  grid: Grid,
+  rays: number,
+  options: Required<Omit<BakeOptions, 'pause'>>,
+  pause: (done: number) => Promise<void>,
+): Promise<Gathered> {
   const cells = grid.size[0] * grid.size[1] * grid.size[2]
   const { sky, emissionScale } = options
   const zenith = zenithLuminance(sky)
@@ -108,7 +126,8 @@ async function gather(scene: MeshScene, grid: Grid, rays: number, options: Requi
         out.albedo[o + k] = facing > 0 ? 0 : albedo
         out.place[o + k] = p[k]!
         out.normal[o + k] = n[k]!
-        out.light[o + k] = lit * albedo * SUN_COLOUR[k]! + (soup.emission.length ? soup.emission[v + k]! * emissionScale : 0)
+        out.light[o + k] =
+          lit * albedo * SUN_COLOUR[k]! + (soup.emission.length ? soup.emission[v + k]! * emissionScale : 0)
       }
     })
     out.buried[cell] = backs > rays * BURIED ? 1 : 0
@@ -147,7 +166,8 @@ export function lightAt(volume: LightVolume, p: Vec3, channel: 0 | 1 | 2): Harmo
     const i = Math.min(nx - 1, base[0]! + (c & 1))
     const j = Math.min(ny - 1, base[1]! + ((c >> 1) & 1))
     const k = Math.min(nz - 1, base[2]! + (c >> 2))
-    const w = (c & 1 ? part[0]! : 1 - part[0]!) * ((c >> 1) & 1 ? part[1]! : 1 - part[1]!) * (c >> 2 ? part[2]! : 1 - part[2]!)
+    const w =
+      (c & 1 ? part[0]! : 1 - part[0]!) * ((c >> 1) & 1 ? part[1]! : 1 - part[1]!) * (c >> 2 ? part[2]! : 1 - part[2]!)
     const o = ((k * ny + j) * nx + i) * 4
     for (let m = 0; m < 4; m++) out[m] = out[m]! + w * data[o + m]!
   }
@@ -234,7 +254,8 @@ function smooth(grid: Grid, channels: Channels, open: Uint8Array, buried: Uint8A
       if (near.length === 0) continue
       known[cell] = 1
       for (const data of result)
-        for (let m = 0; m < 4; m++) data[cell * 4 + m] = near.reduce((sum, o) => sum + data[o * 4 + m]!, 0) / near.length
+        for (let m = 0; m < 4; m++)
+          data[cell * 4 + m] = near.reduce((sum, o) => sum + data[o * 4 + m]!, 0) / near.length
     }
   }
   return result

@@ -12,6 +12,12 @@ const LEVEL_COS = 0.94
 /** How far above the asked point a floor may lie and still count as the one below it (a threshold, a rug). */
 const STEP_M = 0.05
 const FAR_M = 1e5
+/** Gaps between boards are narrower than this. */
+const BESIDE = [
+  [0, 0],
+  [0.013, 0.017],
+  [-0.017, -0.013],
+] as const
 
 export interface RawHit {
   readonly point: Vector3
@@ -65,12 +71,22 @@ export class MeshScene {
 
   /** The first floor along a picture ray, passing through everything else; null when there is none. */
   pickFloor(ray: Ray, hidden: ReadonlySet<string> = NONE): Hit | null {
-    return this.walk(ray.origin, ray.direction, false, (hit) => this.isFloor(hit) && !hidden.has(this.nodeAt(hit.vertex).id))
+    return this.floorAlong(ray.origin, ray.direction, hidden)
   }
 
   /** The floor straight below a point (furniture is passed through), or null over the void. */
   floorBelow(point: Vec3, hidden: ReadonlySet<string> = NONE): Hit | null {
-    return this.walk([point[0], point[1], point[2] + STEP_M], [0, 0, -1], false, (hit) => this.isFloor(hit) && !hidden.has(this.nodeAt(hit.vertex).id))
+    return this.floorAlong([point[0], point[1], point[2] + STEP_M], [0, 0, -1], hidden)
+  }
+
+  /** A ray that slips between two boards is tried again a little beside. */
+  private floorAlong(origin: Vec3, direction: Vec3, hidden: ReadonlySet<string>): Hit | null {
+    const accept = (hit: RawHit): boolean => this.isFloor(hit) && !hidden.has(this.nodeAt(hit.vertex).id)
+    for (const [dx, dy] of BESIDE) {
+      const hit = this.walk([origin[0] + dx, origin[1] + dy, origin[2]], direction, false, accept)
+      if (hit) return { ...hit, point: [hit.point[0] - dx, hit.point[1] - dy, hit.point[2]] }
+    }
+    return null
   }
 
   private isFloor(hit: RawHit): boolean {
@@ -87,7 +103,8 @@ export class MeshScene {
       if (!hit) return null
       gone += hit.distance
       if (accept(hit)) {
-        const away = hit.normal.x * direction[0] + hit.normal.y * direction[1] + hit.normal.z * direction[2] > 0 ? -1 : 1
+        const away =
+          hit.normal.x * direction[0] + hit.normal.y * direction[1] + hit.normal.z * direction[2] > 0 ? -1 : 1
         const node = this.nodeAt(hit.vertex)
         return {
           point: [hit.point.x, hit.point.y, hit.point.z],

@@ -2,7 +2,15 @@
 // Model: nodes are walked in file order; transparent triangles go last, so that light can ignore them. Space: world, Z up (the
 // root's matrix has turned the file already).
 
-import { BufferAttribute, Color, InterleavedBufferAttribute, Matrix4, Mesh, MeshStandardMaterial, Object3D } from 'three'
+import {
+  BufferAttribute,
+  Color,
+  InterleavedBufferAttribute,
+  Matrix4,
+  Mesh,
+  MeshStandardMaterial,
+  Object3D,
+} from 'three'
 import type { Box } from '#core/math'
 import { joinBoxes } from '#core/math'
 import type { SceneFacts, Soup } from './types.ts'
@@ -43,15 +51,16 @@ function collect(root: Object3D): { drafts: Draft[]; pieces: Piece[] } {
   const pieces: Piece[] = []
   const visit = (object: Object3D, id: string, parent: number | null): void => {
     const inherited = parent === null ? null : drafts[parent]!
-    const at = drafts.push({
-      id,
-      name: (text(object.userData['name']) ?? object.name) || object.type,
-      parentId: inherited?.id ?? null,
-      kind: text(object.userData['kind']) ?? inherited?.kind ?? null,
-      storey: text(object.userData['storey']) ?? inherited?.storey ?? null,
-      box: null,
-      triangles: 0,
-    }) - 1
+    const at =
+      drafts.push({
+        id,
+        name: (text(object.userData['name']) ?? object.name) || object.type,
+        parentId: inherited?.id ?? null,
+        kind: text(object.userData['kind']) ?? inherited?.kind ?? null,
+        storey: text(object.userData['storey']) ?? inherited?.storey ?? null,
+        box: null,
+        triangles: 0,
+      }) - 1
     object.userData['nodeId'] = id
     addMesh(object, at)
     const own = object.children.filter((c) => !isPrimitive(c))
@@ -80,7 +89,9 @@ function baseColour(material: unknown): Color {
   return m?.map ? c.multiplyScalar(0.8) : c
 }
 const vertexColours = (material: unknown, mesh: Mesh): BufferAttribute | InterleavedBufferAttribute | null =>
-  material instanceof MeshStandardMaterial && material.vertexColors ? (mesh.geometry.getAttribute('color') as BufferAttribute) : null
+  material instanceof MeshStandardMaterial && material.vertexColors
+    ? (mesh.geometry.getAttribute('color') as BufferAttribute)
+    : null
 
 /**
  * The soup and the facts of everything below `root` (whose own name is not part of the paths). RangeError when a position is
@@ -150,7 +161,10 @@ export function soupOf(root: Object3D): { soup: Soup; facts: SceneFacts } {
   }
   const { facts, place } = finish(drafts)
   for (let i = 0; i < nodeOfVertex.length; i++) nodeOfVertex[i] = place[nodeOfVertex[i]!]!
-  return { soup: { positions, indices: indices.subarray(0, k), nodeOfVertex, albedo, emission, opaqueTriangles }, facts }
+  return {
+    soup: { positions, indices: indices.subarray(0, k), nodeOfVertex, albedo, emission, opaqueTriangles },
+    facts,
+  }
 }
 
 const isEmitter = (m: unknown): m is MeshStandardMaterial =>

@@ -3,7 +3,19 @@
 // are edits for undo; a recall or a put-back can be both. Ids and times come in with the command: this layer has no clock.
 
 import { ok, refused, type Result } from '#core/base'
-import { getPart, isCameraPart, keptNames, mergeParts, PARTS, pickParts, sameJson, withPart, type EditPart, type PartName, type PartValue } from './parts.ts'
+import {
+  getPart,
+  isCameraPart,
+  keptNames,
+  mergeParts,
+  PARTS,
+  pickParts,
+  sameJson,
+  withPart,
+  type EditPart,
+  type PartName,
+  type PartValue,
+} from './parts.ts'
 import type { KeptParts, LeftBehind, ModelRef, ProjectDocument, Setup, TrailStep, Viewpoint } from './schema.ts'
 
 export interface CameraChanges {
@@ -36,7 +48,10 @@ export type Command =
   | { type: 'lockViewpoint'; viewpointId: string; locked: boolean }
   | { type: 'lockPart'; part: PartName; locked: boolean }
   | { type: 'dropLeftBehind'; leftBehindId: string }
-  | { type: 'setProject'; changes: Partial<Pick<ProjectDocument, 'name' | 'unit' | 'subject' | 'eyeHeightM' | 'planCutM'>> }
+  | {
+      type: 'setProject'
+      changes: Partial<Pick<ProjectDocument, 'name' | 'unit' | 'subject' | 'eyeHeightM' | 'planCutM'>>
+    }
   | { type: 'setModels'; models: readonly ModelRef[] }
 
 export interface Applied {
@@ -99,7 +114,13 @@ function leaving(doc: ProjectDocument, stamp: Stamp): ProjectDocument {
 }
 
 /** Merges kept parts into the working Setup, locks respected, as one step of the trail. */
-function adopt(doc: ProjectDocument, parts: KeptParts, names: readonly PartName[], recalledId: string | null, label: string): Applied {
+function adopt(
+  doc: ProjectDocument,
+  parts: KeptParts,
+  names: readonly PartName[],
+  recalledId: string | null,
+  label: string,
+): Applied {
   const held = names.filter((p) => doc.locked.includes(p) && !sameJson(getPart(doc.working, p), parts[p]))
   const working = mergeParts(
     doc.working,
@@ -112,7 +133,11 @@ function adopt(doc: ProjectDocument, parts: KeptParts, names: readonly PartName[
 
 const edited = (document: ProjectDocument): Result<Applied, CommandReason> => ok({ document, edit: true, held: [] })
 
-function mapViewpoint(doc: ProjectDocument, id: string, change: (v: Viewpoint) => Viewpoint): Result<Applied, CommandReason> {
+function mapViewpoint(
+  doc: ProjectDocument,
+  id: string,
+  change: (v: Viewpoint) => Viewpoint,
+): Result<Applied, CommandReason> {
   if (!findViewpoint(doc, id)) return unknownViewpoint()
   return edited({ ...doc, viewpoints: doc.viewpoints.map((v) => (v.id === id ? change(v) : v)) })
 }
@@ -138,7 +163,15 @@ export function applyCommand(doc: ProjectDocument, command: Command): Result<App
       const parted = leaving(doc, command.stamp)
       const rest = { ...parted, leftBehind: parted.leftBehind.filter((l) => l.id !== left.id) }
       const from = findViewpoint(doc, left.fromId) ? left.fromId : null
-      return ok(adopt(rest, pickParts(left.setup, PARTS), PARTS, from, `Taken back: ${left.fromName ?? 'framing'}`.slice(0, 120)))
+      return ok(
+        adopt(
+          rest,
+          pickParts(left.setup, PARTS),
+          PARTS,
+          from,
+          `Taken back: ${left.fromName ?? 'framing'}`.slice(0, 120),
+        ),
+      )
     }
     case 'putBack': {
       const vp = findViewpoint(doc, doc.recalledId)
@@ -235,7 +268,11 @@ function moveCamera(doc: ProjectDocument, changes: CameraChanges, label: string)
   )
   if (names.length === 0) return refused('nothing', 'The camera is already there.')
   const held = names.filter((p) => doc.locked.includes(p))
-  if (held.length > 0) return refused('locked', `${held.map(partLabel).join(' and ')} ${held.length > 1 ? 'are' : 'is'} locked. Unlock to change.`)
+  if (held.length > 0)
+    return refused(
+      'locked',
+      `${held.map(partLabel).join(' and ')} ${held.length > 1 ? 'are' : 'is'} locked. Unlock to change.`,
+    )
   const working = { ...doc.working, ...Object.fromEntries(names.map((p) => [p, changes[p]])) } as Setup
   return ok({ document: stepped(doc, working, doc.recalledId, label), edit: false, held: [] })
 }
@@ -243,11 +280,17 @@ function moveCamera(doc: ProjectDocument, changes: CameraChanges, label: string)
 function trailTo(doc: ProjectDocument, at: number): Result<Applied, CommandReason> {
   const step = doc.trail.steps[at]
   if (!step || at === doc.trail.at) return refused('nothing', 'The trail ends here.')
-  const held = (['stand', 'lens', 'frame'] as const).filter((p) => doc.locked.includes(p) && !sameJson(doc.working[p], step[p]))
+  const held = (['stand', 'lens', 'frame'] as const).filter(
+    (p) => doc.locked.includes(p) && !sameJson(doc.working[p], step[p]),
+  )
   const { stand, lens, frame } = step
   const free = (['stand', 'lens', 'frame'] as const).filter((p) => !held.includes(p))
   const working = mergeParts(doc.working, { stand, lens, frame }, free)
-  return ok({ document: { ...doc, working, recalledId: step.recalledId, trail: { ...doc.trail, at } }, edit: false, held })
+  return ok({
+    document: { ...doc, working, recalledId: step.recalledId, trail: { ...doc.trail, at } },
+    edit: false,
+    held,
+  })
 }
 
 export const partLabel = (p: PartName): string => {

@@ -23,11 +23,16 @@ export const remembered = (history: History, before: ProjectDocument, after: Pro
 })
 
 /** The saved document's edit side with the present camera side and the given left-behind list. */
-function withEditsOf(saved: ProjectDocument, present: ProjectDocument, leftBehind: readonly LeftBehind[]): ProjectDocument {
+function withEditsOf(
+  saved: ProjectDocument,
+  present: ProjectDocument,
+  leftBehind: readonly LeftBehind[],
+): ProjectDocument {
   const { stand, lens, frame } = present.working
   const sameCamera = saved.working.stand === stand && saved.working.lens === lens && saved.working.frame === frame
   const { trail, recalledId } = present
-  const sameLeft = leftBehind.length === saved.leftBehind.length && leftBehind.every((l, i) => l === saved.leftBehind[i])
+  const sameLeft =
+    leftBehind.length === saved.leftBehind.length && leftBehind.every((l, i) => l === saved.leftBehind[i])
   if (sameCamera && sameLeft && saved.trail === trail && saved.recalledId === recalledId) return saved
   return {
     ...saved,
@@ -39,7 +44,8 @@ function withEditsOf(saved: ProjectDocument, present: ProjectDocument, leftBehin
 }
 
 /** Entries that the edit took off the left-behind list. */
-const dropped = ({ before, after }: Edit): LeftBehind[] => before.leftBehind.filter((l) => !after.leftBehind.includes(l))
+const dropped = ({ before, after }: Edit): LeftBehind[] =>
+  before.leftBehind.filter((l) => !after.leftBehind.includes(l))
 
 export interface Step {
   readonly document: ProjectDocument

@@ -37,7 +37,15 @@ export {
   type PartValue,
 } from './parts.ts'
 // beginnings
-export { aimAt, DEFAULT_EYE_HEIGHT_M, DEFAULT_PLAN_CUT_M, newLens, newProject, newSetup, type Subject } from './defaults.ts'
+export {
+  aimAt,
+  DEFAULT_EYE_HEIGHT_M,
+  DEFAULT_PLAN_CUT_M,
+  newLens,
+  newProject,
+  newSetup,
+  type Subject,
+} from './defaults.ts'
 // changes
 export {
   applyCommand,

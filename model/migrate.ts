@@ -30,5 +30,8 @@ export function readProjectDocument(value: unknown): Result<ProjectDocument, Doc
   const parsed = projectSchema.safeParse(doc)
   if (parsed.success) return ok(parsed.data)
   const issue = parsed.error.issues[0]
-  return refused('wrong-shape', `The project is damaged at “${issue?.path.join('.') || 'its root'}”: ${issue?.message ?? 'unknown'}.`)
+  return refused(
+    'wrong-shape',
+    `The project is damaged at “${issue?.path.join('.') || 'its root'}”: ${issue?.message ?? 'unknown'}.`,
+  )
 }

@@ -46,7 +46,12 @@ const focal = (doc: ProjectDocument, focalMm: number): Command => ({
   label: 'Lens',
   changes: { lens: { ...doc.working.lens, focalMm } },
 })
-const keepNew = (id: string, parts: readonly PartName[] = PARTS): Command => ({ type: 'keepAsNew', id, name: id, parts })
+const keepNew = (id: string, parts: readonly PartName[] = PARTS): Command => ({
+  type: 'keepAsNew',
+  id,
+  name: id,
+  parts,
+})
 const recall = (viewpointId: string): Command => ({ type: 'recall', viewpointId, stamp })
 
 describe('the document', () => {
@@ -62,7 +67,11 @@ describe('the document', () => {
     [{ schemaVersion: 0.5 }, 'wrong-shape', /version number/],
     [{ ...fresh(), name: 7 }, 'wrong-shape', /“name”/],
     [{ ...fresh(), trail: { ...fresh().trail, at: 5 } }, 'wrong-shape', /trail/],
-    [{ ...fresh(), working: { ...fresh().working, lens: { ...fresh().working.lens, focalMm: NaN } } }, 'wrong-shape', /focalMm/],
+    [
+      { ...fresh(), working: { ...fresh().working, lens: { ...fresh().working.lens, focalMm: NaN } } },
+      'wrong-shape',
+      /focalMm/,
+    ],
   ])('refuses %#', (value, reason, message) => {
     const r = readProjectDocument(value)
     expect(r).toMatchObject({ ok: false, reason })
@@ -130,7 +139,13 @@ describe('recall', () => {
     expect(run(doc, recall('b'), recall('a')).doc.leftBehind).toHaveLength(1)
   })
   it('of a wanderer that never kept anything still loses nothing', () => {
-    const doc = run(fresh(), keepNew('a'), { type: 'deleteViewpoint', viewpointId: 'a' }, keepNew('b', ['lens']), move(8)).doc
+    const doc = run(
+      fresh(),
+      keepNew('a'),
+      { type: 'deleteViewpoint', viewpointId: 'a' },
+      keepNew('b', ['lens']),
+      move(8),
+    ).doc
     const gone = run({ ...doc, recalledId: null }, recall('b')).doc
     expect(gone.leftBehind).toHaveLength(1)
   })

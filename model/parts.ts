@@ -39,7 +39,8 @@ export function mergeParts(setup: Setup, kept: KeptParts, only: readonly PartNam
   let next = setup
   for (const part of PARTS) {
     const value = kept[part]
-    if (value !== undefined && only.includes(part) && !sameJson(getPart(setup, part), value)) next = withPart(next, part, value)
+    if (value !== undefined && only.includes(part) && !sameJson(getPart(setup, part), value))
+      next = withPart(next, part, value)
   }
   return next
 }

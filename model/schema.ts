@@ -73,7 +73,12 @@ const focusSchema = z.object({
     z.object({ kind: z.literal('distance'), distanceM: finite.positive().max(1e6) }),
     z.object({ kind: z.literal('aim') }),
     z.object({ kind: z.literal('point'), point: vec3 }),
-    z.object({ kind: z.literal('object'), nodeId: z.string().min(1), at: z.enum(['surface', 'centre']), offsetM: coordinate }),
+    z.object({
+      kind: z.literal('object'),
+      nodeId: z.string().min(1),
+      at: z.enum(['surface', 'centre']),
+      offsetM: coordinate,
+    }),
     z.object({ kind: z.literal('nearest'), field: finite.min(0).max(1) }),
   ]),
   aperture: z.object({ blades: z.number().int().min(0).max(11), rotationDeg: angle, roundness: finite.min(0).max(1) }),

@@ -13,7 +13,8 @@ export class SetupError extends Error {}
 export function run(command, args, why, options = {}) {
   const r = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options })
   if (r.error?.code === 'ENOENT') throw new SetupError(`${why} needs “${command}”, which is not on this machine.`)
-  if (r.status !== 0) throw new SetupError(`${why} failed (${[command, ...args].join(' ')} ended with ${r.status ?? r.signal}).`)
+  if (r.status !== 0)
+    throw new SetupError(`${why} failed (${[command, ...args].join(' ')} ended with ${r.status ?? r.signal}).`)
 }
 
 const hashOf = (path) => createHash('sha256').update(readFileSync(path)).digest('hex')
@@ -35,7 +36,19 @@ function newest(path) {
   if (!s.isDirectory()) return s.mtimeMs
   return Math.max(s.mtimeMs, ...readdirSync(path).map((f) => newest(join(path, f))))
 }
-const BUILT_FROM = ['app', 'core', 'formats', 'mesh', 'model', 'stage', 'workers', 'public', 'index.html', 'package.json', 'vite.config.ts']
+const BUILT_FROM = [
+  'app',
+  'core',
+  'formats',
+  'mesh',
+  'model',
+  'stage',
+  'workers',
+  'public',
+  'index.html',
+  'package.json',
+  'vite.config.ts',
+]
 
 /** Builds the page when a source is newer than the last build. */
 export function ensureBuild() {
@@ -51,7 +64,9 @@ export const CHROMIUM = process.env.YOROI_CHROMIUM ?? '/usr/bin/chromium'
 export function ensureBrowser() {
   if (existsSync(CHROMIUM)) return
   if (spawnSync('apt-get', ['--version']).status !== 0)
-    throw new SetupError('The end-to-end tests need Chromium. Install it and set YOROI_CHROMIUM to its path; apt-get is not on this machine.')
+    throw new SetupError(
+      'The end-to-end tests need Chromium. Install it and set YOROI_CHROMIUM to its path; apt-get is not on this machine.',
+    )
   console.log('Installing Chromium…')
   const sudo = process.getuid?.() === 0 ? [] : ['sudo']
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }

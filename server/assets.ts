@@ -60,7 +60,9 @@ export class Assets {
       pending = []
       held = 0
       const row = { uploadId, index: index++, data }
-      await this.writer.write((m) => m.createQueryBuilder().insert().into(AssetChunkEntity).values(row).updateEntity(false).execute())
+      await this.writer.write((m) =>
+        m.createQueryBuilder().insert().into(AssetChunkEntity).values(row).updateEntity(false).execute(),
+      )
     }
     let promised: number | null = null
     try {
@@ -91,15 +93,24 @@ export class Assets {
   }
 
   private seal(uploadId: string, sha256: string, sizeBytes: number, incoming: Incoming): Promise<Asset> {
-    if (incoming.sha256 !== undefined && incoming.sha256 !== sha256) throw new AppError('upload-broken', 'Its checksum is not the one announced.')
-    if (incoming.sizeBytes !== undefined && incoming.sizeBytes !== sizeBytes) throw new AppError('upload-broken', 'Its length is not the one announced.')
+    if (incoming.sha256 !== undefined && incoming.sha256 !== sha256)
+      throw new AppError('upload-broken', 'Its checksum is not the one announced.')
+    if (incoming.sizeBytes !== undefined && incoming.sizeBytes !== sizeBytes)
+      throw new AppError('upload-broken', 'Its length is not the one announced.')
     return this.writer.write(async (m) => {
       const known = await m.findOneBy(AssetEntity, { sha256 })
       if (known) {
         await m.delete(AssetChunkEntity, { uploadId })
         return known
       }
-      const asset: Asset = { sha256, uploadId, sizeBytes, mediaType: incoming.mediaType, fileName: incoming.fileName, createdAt: new Date().toISOString() }
+      const asset: Asset = {
+        sha256,
+        uploadId,
+        sizeBytes,
+        mediaType: incoming.mediaType,
+        fileName: incoming.fileName,
+        createdAt: new Date().toISOString(),
+      }
       await m.insert(AssetEntity, asset)
       return asset
     })

@@ -6,9 +6,17 @@ export const configSchema = z.object({
   port: z.coerce.number().int().min(0).max(65_535).default(4780),
   dataDir: z.string().min(1).default('data'),
   /** Largest model or picture taken, bytes. */
-  uploadLimitBytes: z.coerce.number().int().min(1024).default(512 * 1024 * 1024),
+  uploadLimitBytes: z.coerce
+    .number()
+    .int()
+    .min(1024)
+    .default(512 * 1024 * 1024),
   /** Largest project document taken, bytes. */
-  documentLimitBytes: z.coerce.number().int().min(1024).default(16 * 1024 * 1024),
+  documentLimitBytes: z.coerce
+    .number()
+    .int()
+    .min(1024)
+    .default(16 * 1024 * 1024),
   staticDir: z.string().optional(),
   /** Pages that may talk to the server besides its own address (the development server's). */
   extraOrigins: z.array(z.string()).default([]),

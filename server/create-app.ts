@@ -61,7 +61,10 @@ export function createApp(source: DataSource, config: Config, log: Logger, port:
   app.use('/api', api)
   const staticDir = config.staticDir ? resolve(config.staticDir) : null
   if (staticDir && existsSync(join(staticDir, 'index.html'))) {
-    app.use('/assets', express.static(join(staticDir, 'assets'), { immutable: true, maxAge: '1y', index: false, fallthrough: true }))
+    app.use(
+      '/assets',
+      express.static(join(staticDir, 'assets'), { immutable: true, maxAge: '1y', index: false, fallthrough: true }),
+    )
     app.use(express.static(staticDir, { index: 'index.html', maxAge: 0 }))
     app.get('/{*path}', (req, res, next) => {
       if (!req.accepts('html') || req.path.startsWith('/assets/')) next(new AppError('not-found'))

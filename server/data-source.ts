@@ -11,7 +11,10 @@ export async function openDatabase(dataDir: string): Promise<DataSource> {
     mkdirSync(dataDir, { recursive: true })
     accessSync(dataDir, constants.W_OK)
   } catch (e) {
-    throw new Error(`The data folder “${dataDir}” cannot be written (${(e as NodeJS.ErrnoException).code ?? 'unknown reason'}). Choose another with --data.`, { cause: e })
+    throw new Error(
+      `The data folder “${dataDir}” cannot be written (${(e as NodeJS.ErrnoException).code ?? 'unknown reason'}). Choose another with --data.`,
+      { cause: e },
+    )
   }
   const source = new DataSource({
     type: 'better-sqlite3',

@@ -41,8 +41,22 @@ export class Projects {
   async create(document: ProjectDocument, id: string = randomUUID()): Promise<Opened> {
     const at = this.now().toISOString()
     await this.writer.write(async (m) => {
-      await m.insert(ProjectEntity, { id, name: document.name, revision: 1, createdAt: at, updatedAt: at, cover: null, coverType: null })
-      await m.insert(RevisionEntity, { projectId: id, number: 1, document: JSON.stringify(document), label: null, savedAt: at })
+      await m.insert(ProjectEntity, {
+        id,
+        name: document.name,
+        revision: 1,
+        createdAt: at,
+        updatedAt: at,
+        cover: null,
+        coverType: null,
+      })
+      await m.insert(RevisionEntity, {
+        projectId: id,
+        number: 1,
+        document: JSON.stringify(document),
+        label: null,
+        savedAt: at,
+      })
     })
     return { id, revision: 1, savedAt: at, document }
   }
@@ -55,11 +69,17 @@ export class Projects {
   }
 
   /** Saves as the revision after `base`; AppError `revision-conflict` when another came in between. */
-  save(id: string, base: number, document: ProjectDocument, label: string | null = null): Promise<{ revision: number; savedAt: string }> {
+  save(
+    id: string,
+    base: number,
+    document: ProjectDocument,
+    label: string | null = null,
+  ): Promise<{ revision: number; savedAt: string }> {
     const at = this.now().toISOString()
     return this.writer.write(async (m) => {
       const project = await this.one(m, id)
-      if (project.revision !== base) throw new AppError('revision-conflict', undefined, { revision: project.revision, updatedAt: project.updatedAt })
+      if (project.revision !== base)
+        throw new AppError('revision-conflict', undefined, { revision: project.revision, updatedAt: project.updatedAt })
       const number = base + 1
       await m.insert(RevisionEntity, { projectId: id, number, document: JSON.stringify(document), label, savedAt: at })
       await m.update(ProjectEntity, { id }, { name: document.name, revision: number, updatedAt: at })
@@ -105,7 +125,9 @@ export class Projects {
   }
 
   async cover(id: string): Promise<{ data: Buffer; type: string }> {
-    const p = await this.source.getRepository(ProjectEntity).findOne({ where: { id }, select: { id: true, cover: true, coverType: true } })
+    const p = await this.source
+      .getRepository(ProjectEntity)
+      .findOne({ where: { id }, select: { id: true, cover: true, coverType: true } })
     if (!p) throw new AppError('project-missing')
     if (!p.cover || !p.coverType) throw new AppError('not-found')
     return { data: p.cover, type: p.coverType }
@@ -118,7 +140,11 @@ export class Projects {
   }
 
   private async thin(m: EntityManager, id: string, newest: number): Promise<void> {
-    const all = await m.find(RevisionEntity, { where: { projectId: id }, order: { number: 'DESC' }, select: { projectId: true, number: true, label: true, savedAt: true } })
+    const all = await m.find(RevisionEntity, {
+      where: { projectId: id },
+      order: { number: 'DESC' },
+      select: { projectId: true, number: true, label: true, savedAt: true },
+    })
     const dayAgo = this.now().getTime() - 24 * 3600_000
     const seen = new Set<string>()
     for (const r of all) {

@@ -9,7 +9,8 @@ export interface StageClient extends StageContract {
 
 /** Rejects when neither way can make a GL context. */
 export async function createStage(): Promise<StageClient> {
-  if (typeof OffscreenCanvas !== 'undefined' && 'transferToImageBitmap' in OffscreenCanvas.prototype) return workerStage()
+  if (typeof OffscreenCanvas !== 'undefined' && 'transferToImageBitmap' in OffscreenCanvas.prototype)
+    return workerStage()
   const { StageEngine } = await import('./engine.ts')
   const engine = new StageEngine(document.createElement('canvas'))
   return Object.assign(engine, { kind: 'page' as const })
@@ -23,7 +24,8 @@ function workerStage(): StageClient {
     worker.addEventListener('error', (e) => fail(new Error(e.message || 'The stage could not be started.')))
   })
   broken.catch(() => undefined)
-  const call = async <T>(outcome: Promise<unknown>): Promise<T> => opened((await Promise.race([outcome, broken])) as Parameters<typeof opened<T>>[0])
+  const call = async <T>(outcome: Promise<unknown>): Promise<T> =>
+    opened((await Promise.race([outcome, broken])) as Parameters<typeof opened<T>>[0])
   return {
     kind: 'worker',
     load: (models) => call(door.load(models)),

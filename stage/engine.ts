@@ -10,7 +10,16 @@ import { soupOf, type LightVolume } from '#mesh'
 import { Passes, type Owner, type Size, type Tile } from './passes.ts'
 import { TaskQueue } from './queue.ts'
 import { StageScene } from './scene.ts'
-import type { Appearance, DrawingRequest, Loaded, PictureFrame, PictureRequest, StageContract, StageModel, StillRequest } from './types.ts'
+import type {
+  Appearance,
+  DrawingRequest,
+  Loaded,
+  PictureFrame,
+  PictureRequest,
+  StageContract,
+  StageModel,
+  StillRequest,
+} from './types.ts'
 
 /** Stills are drawn in tiles of this size, with a border that contact shading needs. */
 const TILE_PX = 1024
@@ -75,7 +84,10 @@ export class StageEngine implements StageContract {
   private async movingFrame(request: PictureRequest, onFrame: (frame: PictureFrame) => void): Promise<void> {
     const start = performance.now()
     const k = this.movingScale
-    const size = { width: Math.max(16, Math.round(request.widthPx * k)), height: Math.max(16, Math.round(request.heightPx * k)) }
+    const size = {
+      width: Math.max(16, Math.round(request.widthPx * k)),
+      height: Math.max(16, Math.round(request.heightPx * k)),
+    }
     this.passes.sample('moving', request.camera, request.appearance, size, null, 0)
     const bitmap = await this.present('moving', size, request.appearance)
     const tookMs = performance.now() - start
@@ -92,7 +104,8 @@ export class StageEngine implements StageContract {
     const size = { width: request.widthPx, height: request.heightPx }
     const done = await this.queue.run(`thumb:${key}`, PRIORITY.thumbnail, async () => {
       // thumbnails wait for each other, so one set of targets serves all: all samples in one step
-      for (; sample < request.samples; sample++) this.passes.sample('thumbnail', request.camera, request.appearance, size, null, sample)
+      for (; sample < request.samples; sample++)
+        this.passes.sample('thumbnail', request.camera, request.appearance, size, null, sample)
       bitmap = await this.present('thumbnail', size, request.appearance)
       return true
     })
@@ -121,7 +134,12 @@ export class StageEngine implements StageContract {
     let sample = 0
     const done = await this.queue.run('still', PRIORITY.still, async () => {
       const tile = tiles[t]!
-      const wide = { x: tile.x - border, y: tile.y - border, width: tile.width + 2 * border, height: tile.height + 2 * border }
+      const wide = {
+        x: tile.x - border,
+        y: tile.y - border,
+        width: tile.width + 2 * border,
+        height: tile.height + 2 * border,
+      }
       this.passes.sample('still', request.camera, request.appearance, wide, wide, sample)
       sample++
       onProgress((t + sample / request.samples) / tiles.length)

@@ -32,7 +32,14 @@ import { axesOf, cameraFromWorld, clipFromCamera, type Camera } from '#core/came
 import { DAYLIGHT, exposureFactor, SUN_COLOUR, sunDirection, zenithLuminance, type SkyLight } from '#core/optics'
 import { BAKE_DEFAULTS } from '#mesh'
 import type { StageScene, Uniforms } from './scene.ts'
-import { ADD_FRAGMENT, FINISH_FRAGMENT, FULL_VERTEX, LIGHTING_FRAGMENT, SHADOW_FRAGMENT, SHADOW_VERTEX } from './shaders.ts'
+import {
+  ADD_FRAGMENT,
+  FINISH_FRAGMENT,
+  FULL_VERTEX,
+  LIGHTING_FRAGMENT,
+  SHADOW_FRAGMENT,
+  SHADOW_VERTEX,
+} from './shaders.ts'
 import { DRAWING_EDGES } from './shaders-drawing.ts'
 import type { Appearance, DrawingRequest } from './types.ts'
 
@@ -70,7 +77,16 @@ export const skyOf = (sun: Appearance['sun']): SkyLight => ({
 })
 
 const fullPass = (fragmentShader: string, uniforms: Uniforms): ShaderMaterial =>
-  new ShaderMaterial({ glslVersion: GLSL3, uniforms, depthTest: false, depthWrite: false, blending: NoBlending, vertexShader: FULL_VERTEX, fragmentShader, toneMapped: false })
+  new ShaderMaterial({
+    glslVersion: GLSL3,
+    uniforms,
+    depthTest: false,
+    depthWrite: false,
+    blending: NoBlending,
+    vertexShader: FULL_VERTEX,
+    fragmentShader,
+    toneMapped: false,
+  })
 
 export class Passes {
   private readonly renderer: WebGLRenderer
@@ -80,7 +96,13 @@ export class Passes {
   private readonly quad = new Mesh(new PlaneGeometry(2, 2))
   private readonly targets = new Map<Owner, Targets>()
   private readonly shadow: WebGLRenderTarget
-  private readonly shadowMaterial = new ShaderMaterial({ glslVersion: GLSL3, vertexShader: SHADOW_VERTEX, fragmentShader: SHADOW_FRAGMENT, colorWrite: false, side: 2 })
+  private readonly shadowMaterial = new ShaderMaterial({
+    glslVersion: GLSL3,
+    vertexShader: SHADOW_VERTEX,
+    fragmentShader: SHADOW_FRAGMENT,
+    colorWrite: false,
+    side: 2,
+  })
   private shadowKey = ''
   private drawTarget: WebGLRenderTarget | null = null
   private windingTarget: WebGLRenderTarget | null = null
@@ -108,7 +130,9 @@ export class Passes {
     this.renderer = renderer
     this.stage = stage
     renderer.autoClear = false
-    this.shadow = new WebGLRenderTarget(SHADOW_PX, SHADOW_PX, { depthTexture: new DepthTexture(SHADOW_PX, SHADOW_PX, UnsignedIntType) })
+    this.shadow = new WebGLRenderTarget(SHADOW_PX, SHADOW_PX, {
+      depthTexture: new DepthTexture(SHADOW_PX, SHADOW_PX, UnsignedIntType),
+    })
     stage.light['uShadow']!.value = this.shadow.depthTexture
     stage.light['uShadowFromWorld']!.value = this.shadowFromWorld
     this.lighting = fullPass(LIGHTING_FRAGMENT, {
@@ -208,7 +232,11 @@ export class Passes {
     if (old?.size === size) return old
     this.dropTargets(owner)
     const near = { minFilter: NearestFilter, magFilter: NearestFilter } as const
-    const facts = new WebGLRenderTarget(width, height, { ...near, count: 2, depthTexture: new DepthTexture(width, height, UnsignedIntType) })
+    const facts = new WebGLRenderTarget(width, height, {
+      ...near,
+      count: 2,
+      depthTexture: new DepthTexture(width, height, UnsignedIntType),
+    })
     facts.textures[0]!.type = UnsignedByteType
     facts.textures[1]!.type = HalfFloatType
     for (const t of facts.textures) t.colorSpace = LinearSRGBColorSpace
@@ -259,17 +287,35 @@ export class Passes {
     const spread = Math.tan((SUN_DISC_DEG * Math.PI) / 360) * 2
     const side = Math.abs(d.z) > 0.999 ? new Vector3(1, 0, 0) : new Vector3(-d.y, d.x, 0).normalize()
     const up = d.clone().cross(side)
-    const from = d.clone().addScaledVector(side, place[0] * spread).addScaledVector(up, place[1] * spread).normalize()
+    const from = d
+      .clone()
+      .addScaledVector(side, place[0] * spread)
+      .addScaledVector(up, place[1] * spread)
+      .normalize()
     const r = stage.radius * 1.03
     const eye = stage.centre.clone().addScaledVector(from, r * 1.5)
     const window = new Box3()
-    this.sunEye.matrixWorld.lookAt(eye, stage.centre, Math.abs(d.z) > 0.999 ? new Vector3(0, 1, 0) : new Vector3(0, 0, 1)).setPosition(eye)
+    this.sunEye.matrixWorld
+      .lookAt(eye, stage.centre, Math.abs(d.z) > 0.999 ? new Vector3(0, 1, 0) : new Vector3(0, 0, 1))
+      .setPosition(eye)
     this.sunEye.matrixWorldInverse.copy(this.sunEye.matrixWorld).invert()
     // the window fits the model's box as the sun sees it: no texel is wasted
     const { min, max } = stage.facts!.box
-    for (let k = 0; k < 8; k++) window.expandByPoint(new Vector3(k & 1 ? max[0] : min[0], k & 2 ? max[1] : min[1], k & 4 ? max[2] : min[2]).applyMatrix4(this.sunEye.matrixWorldInverse))
+    for (let k = 0; k < 8; k++)
+      window.expandByPoint(
+        new Vector3(k & 1 ? max[0] : min[0], k & 2 ? max[1] : min[1], k & 4 ? max[2] : min[2]).applyMatrix4(
+          this.sunEye.matrixWorldInverse,
+        ),
+      )
     const pad = r * 0.01
-    this.sunEye.projectionMatrix.makeOrthographic(window.min.x - pad, window.max.x + pad, window.max.y + pad, window.min.y - pad, r * 0.3, r * 2.8)
+    this.sunEye.projectionMatrix.makeOrthographic(
+      window.min.x - pad,
+      window.max.x + pad,
+      window.max.y + pad,
+      window.min.y - pad,
+      r * 0.3,
+      r * 2.8,
+    )
     this.sunEye.projectionMatrixInverse.copy(this.sunEye.projectionMatrix).invert()
     this.shadowFromWorld.multiplyMatrices(this.sunEye.projectionMatrix, this.sunEye.matrixWorldInverse)
     stage.light['uShadowTexelM']!.value = Math.max(window.max.x - window.min.x, window.max.y - window.min.y) / SHADOW_PX
@@ -281,7 +327,16 @@ export class Passes {
     stage.scene.overrideMaterial = null
   }
 
-  private setLighting(t: Targets, camera: Camera, look: Appearance, sky: SkyLight, factor: number, size: Size, moving: boolean, index: number): void {
+  private setLighting(
+    t: Targets,
+    camera: Camera,
+    look: Appearance,
+    sky: SkyLight,
+    factor: number,
+    size: Size,
+    moving: boolean,
+    index: number,
+  ): void {
     const { light } = this.stage
     const u = this.lighting.uniforms
     const f = axesOf(camera.pose).forward
@@ -302,7 +357,12 @@ export class Passes {
     u['uGroundLux']!.value = sky.skyLux + sky.sunLux * Math.max(0, sunDirection(sky)[2])
     const colour = look.backdrop.kind === 'colour'
     const c = colour ? look.backdrop.colour : ([0.55, 0.55, 0.54] as const)
-    ;(u['uFlat']!.value as Vector4).set(c[0], c[1], c[2], colour || camera.lens.projection.kind !== 'perspective' ? 1 : 0)
+    ;(u['uFlat']!.value as Vector4).set(
+      c[0],
+      c[1],
+      c[2],
+      colour || camera.lens.projection.kind !== 'perspective' ? 1 : 0,
+    )
   }
 
   private full(material: ShaderMaterial): void {
@@ -317,8 +377,19 @@ export class Passes {
     if (!this.drawTarget || this.drawTarget.width !== w || this.drawTarget.height !== h) {
       this.drawTarget?.dispose()
       this.windingTarget?.dispose()
-      this.windingTarget = new WebGLRenderTarget(w, h, { type: HalfFloatType, format: RedFormat, minFilter: NearestFilter, magFilter: NearestFilter, depthBuffer: false })
-      this.drawTarget = new WebGLRenderTarget(w, h, { count: 2, type: HalfFloatType, minFilter: NearestFilter, magFilter: NearestFilter })
+      this.windingTarget = new WebGLRenderTarget(w, h, {
+        type: HalfFloatType,
+        format: RedFormat,
+        minFilter: NearestFilter,
+        magFilter: NearestFilter,
+        depthBuffer: false,
+      })
+      this.drawTarget = new WebGLRenderTarget(w, h, {
+        count: 2,
+        type: HalfFloatType,
+        minFilter: NearestFilter,
+        magFilter: NearestFilter,
+      })
     }
     const { stage, renderer } = this
     const paper = request.night ? new Color(0.62, 0.59, 0.55) : new Color(1, 0.995, 0.985)
@@ -332,7 +403,10 @@ export class Passes {
     const span = Math.max(1e-6, range.farM - range.nearM)
     const cut = request.cut
     stage.drawingUniforms((u) => {
-      ;(u['uCut']!.value as Vector4).set(...(cut ? cut.normal : ([0, 0, 0] as const)), cut ? cut.normal.reduce((s, n, i) => s + n * cut.point[i]!, 0) : 1)
+      ;(u['uCut']!.value as Vector4).set(
+        ...(cut ? cut.normal : ([0, 0, 0] as const)),
+        cut ? cut.normal.reduce((s, n, i) => s + n * cut.point[i]!, 0) : 1,
+      )
       ;(u['uPaper']!.value as Color).copy(paper)
       ;(u['uDepthRange']!.value as Vector2).set(range.nearM, span)
     })

@@ -103,7 +103,8 @@ export class StageScene {
       const source = (Array.isArray(o.material) ? o.material[0] : o.material) as Material
       const key = `${source.uuid}|${o.geometry.hasAttribute('color')}|${o.geometry.hasAttribute('uv')}`
       let finished = made.get(key)
-      if (!finished) made.set(key, (finished = source.transparent ? this.clearMaterial(source, o) : surfaceMaterial(source, o)))
+      if (!finished)
+        made.set(key, (finished = source.transparent ? this.clearMaterial(source, o) : surfaceMaterial(source, o)))
       if (!o.geometry.hasAttribute('normal')) o.geometry.computeVertexNormals()
       this.entries.push({
         mesh: o,
@@ -157,7 +158,8 @@ export class StageScene {
       e.mesh.visible = takesPart && !isGone(e.nodeId)
       if (!e.mesh.visible) continue
       any = true
-      if (pass !== 'shadow') e.mesh.material = pass === 'drawing' ? e.drawing : pass === 'winding' ? e.winding : e.finished
+      if (pass !== 'shadow')
+        e.mesh.material = pass === 'drawing' ? e.drawing : pass === 'winding' ? e.winding : e.finished
     }
     return any
   }
@@ -207,7 +209,13 @@ export class StageScene {
       e.winding.dispose()
       e.finished.dispose()
       for (const u of Object.values(e.finished.uniforms))
-        if (u.value instanceof Texture && !(u.value instanceof Data3DTexture) && u !== this.light['uShadow'] && u !== this.light['uDepth']) u.value.dispose()
+        if (
+          u.value instanceof Texture &&
+          !(u.value instanceof Data3DTexture) &&
+          u !== this.light['uShadow'] &&
+          u !== this.light['uDepth']
+        )
+          u.value.dispose()
     }
     if (this.root) this.scene.remove(this.root)
     this.entries = []
@@ -220,7 +228,16 @@ export class StageScene {
 function surfaceMaterial(source: Material, mesh: Mesh, fragmentShader = SURFACE_FRAGMENT): ShaderMaterial {
   const m = source instanceof MeshStandardMaterial ? source : null
   const hasUv = mesh.geometry.hasAttribute('uv')
-  const maps = hasUv && m ? { COLOUR_MAP: m.map, ROUGH_MAP: m.roughnessMap, METAL_MAP: m.metalnessMap, NORMAL_MAP: m.normalMap, EMISSION_MAP: m.emissiveMap } : {}
+  const maps =
+    hasUv && m
+      ? {
+          COLOUR_MAP: m.map,
+          ROUGH_MAP: m.roughnessMap,
+          METAL_MAP: m.metalnessMap,
+          NORMAL_MAP: m.normalMap,
+          EMISSION_MAP: m.emissiveMap,
+        }
+      : {}
   const defines: Record<string, string> = {}
   for (const [name, map] of Object.entries(maps)) if (map) defines[name] = ''
   if (hasUv) defines['HAS_UV'] = ''

@@ -5,7 +5,10 @@ import { failureData, type Outcome, type StageDoor } from './door.ts'
 import type { PictureFrame } from './types.ts'
 
 const engine = new StageEngine(new OffscreenCanvas(16, 16))
-const outcome = async <T>(work: () => Promise<T> | T, hand: (v: T) => Transferable[] = () => []): Promise<Outcome<T>> => {
+const outcome = async <T>(
+  work: () => Promise<T> | T,
+  hand: (v: T) => Transferable[] = () => [],
+): Promise<Outcome<T>> => {
   try {
     const value = await work()
     return transfer({ ok: true as const, value }, hand(value))
@@ -19,8 +22,16 @@ const door: StageDoor = {
   setLight: (volume) => engine.setLight(volume),
   picture: (request, onFrame) =>
     outcome(() => engine.picture(request, (frame: PictureFrame) => void onFrame(transfer(frame, [frame.bitmap])))),
-  drawing: (request) => outcome(() => engine.drawing(request), (b) => (b ? [b] : [])),
-  thumbnail: (key, request) => outcome(() => engine.thumbnail(key, request), (b) => (b ? [b] : [])),
+  drawing: (request) =>
+    outcome(
+      () => engine.drawing(request),
+      (b) => (b ? [b] : []),
+    ),
+  thumbnail: (key, request) =>
+    outcome(
+      () => engine.thumbnail(key, request),
+      (b) => (b ? [b] : []),
+    ),
   still: (request, onProgress) => outcome(() => engine.still(request, (done) => void onProgress(done))),
   cancelStill: () => engine.cancelStill(),
   meter: (request) => outcome(() => engine.meter(request)),

@@ -26,11 +26,35 @@ function go(a: Action | undefined): void {
 </script>
 
 <template>
-  <Dialog v-model:visible="view.commands" modal header="Commands" position="top" :style="{ width: '420px' }" :draggable="false" dismissable-mask>
-    <input v-model="text" class="search" aria-label="Search the commands" placeholder="What do you want to do?" autofocus
-      @keydown.down.prevent="at = Math.min(found.length - 1, at + 1)" @keydown.up.prevent="at = Math.max(0, at - 1)" @keydown.enter.prevent="go(found[at])" />
+  <Dialog
+    v-model:visible="view.commands"
+    modal
+    header="Commands"
+    position="top"
+    :style="{ width: '420px' }"
+    :draggable="false"
+    dismissable-mask
+  >
+    <input
+      v-model="text"
+      class="search"
+      aria-label="Search the commands"
+      placeholder="What do you want to do?"
+      autofocus
+      @keydown.down.prevent="at = Math.min(found.length - 1, at + 1)"
+      @keydown.up.prevent="at = Math.max(0, at - 1)"
+      @keydown.enter.prevent="go(found[at])"
+    />
     <ul role="listbox" aria-label="Commands">
-      <li v-for="(a, i) in found" :key="a.id" role="option" :aria-selected="i === at" :class="{ at: i === at, off: !a.enabled() }" @click="go(a)" @pointermove="at = i">
+      <li
+        v-for="(a, i) in found"
+        :key="a.id"
+        role="option"
+        :aria-selected="i === at"
+        :class="{ at: i === at, off: !a.enabled() }"
+        @click="go(a)"
+        @pointermove="at = i"
+      >
         <span>{{ a.label }}</span><kbd v-if="a.key" class="num">{{ a.key }}</kbd>
       </li>
       <li v-if="found.length === 0" class="quiet">No command has these words.</li>

@@ -18,7 +18,14 @@ const MOUSE = [
 </script>
 
 <template>
-  <Dialog v-model:visible="view.help" modal header="Keys and help" :style="{ width: '640px' }" :draggable="false" dismissable-mask>
+  <Dialog
+    v-model:visible="view.help"
+    modal
+    header="Keys and help"
+    :style="{ width: '640px' }"
+    :draggable="false"
+    dismissable-mask
+  >
     <div class="columns">
       <dl>
         <template v-for="a in keys" :key="a.id">

@@ -30,27 +30,87 @@ export function useActions(): readonly Action[] {
   const always = (): boolean => true
   return [
     { id: 'level', label: 'Level, keeping the framing', key: 'L', enabled: open, run: level },
-    { id: 'stand', label: 'Go and stand: click a floor, or drag in Plan', key: 'G', enabled: open, run: () => (view.tool = 'stand') },
-    { id: 'keep', label: 'Keep the changed parts in the viewpoint', key: 'K', enabled: () => project.changed.length > 0, run: () => (view.keeping = 'keep') },
-    { id: 'keep-new', label: 'Keep as a new viewpoint', key: 'Shift+K', enabled: open, run: () => (view.keeping = 'new') },
-    { id: 'put-back', label: 'Put the changed parts back', key: null, enabled: () => project.changed.length > 0, run: () => void project.run({ type: 'putBack', parts: project.changed }) },
+    {
+      id: 'stand',
+      label: 'Go and stand: click a floor, or drag in Plan',
+      key: 'G',
+      enabled: open,
+      run: () => (view.tool = 'stand'),
+    },
+    {
+      id: 'keep',
+      label: 'Keep the changed parts in the viewpoint',
+      key: 'K',
+      enabled: () => project.changed.length > 0,
+      run: () => (view.keeping = 'keep'),
+    },
+    {
+      id: 'keep-new',
+      label: 'Keep as a new viewpoint',
+      key: 'Shift+K',
+      enabled: open,
+      run: () => (view.keeping = 'new'),
+    },
+    {
+      id: 'put-back',
+      label: 'Put the changed parts back',
+      key: null,
+      enabled: () => project.changed.length > 0,
+      run: () => void project.run({ type: 'putBack', parts: project.changed }),
+    },
     { id: 'back', label: 'Trail: back', key: '[', enabled: () => project.canBack, run: () => project.trail(-1) },
-    { id: 'forward', label: 'Trail: forward', key: ']', enabled: () => project.canForward, run: () => project.trail(1) },
+    {
+      id: 'forward',
+      label: 'Trail: forward',
+      key: ']',
+      enabled: () => project.canForward,
+      run: () => project.trail(1),
+    },
     { id: 'previous', label: 'Previous viewpoint', key: ',', enabled: open, run: () => neighbour(-1) },
     { id: 'next', label: 'Next viewpoint', key: '.', enabled: open, run: () => neighbour(1) },
     { id: 'undo', label: 'Undo the last edit', key: 'Ctrl+Z', enabled: () => project.canUndo, run: project.undoEdit },
     { id: 'redo', label: 'Redo', key: 'Ctrl+Shift+Z', enabled: () => project.canRedo, run: project.redoEdit },
-    { id: 'overlays', label: 'Overlays on or off', key: 'V', enabled: open, run: () => (view.overlays = !view.overlays) },
-    { id: 'keep-level', label: 'Keep level on or off', key: null, enabled: open, run: () => (view.keepLevel = !view.keepLevel) },
-    { id: 'keep-square', label: 'Keep square on or off', key: null, enabled: open, run: () => (view.keepSquare = !view.keepSquare) },
+    {
+      id: 'overlays',
+      label: 'Overlays on or off',
+      key: 'V',
+      enabled: open,
+      run: () => (view.overlays = !view.overlays),
+    },
+    {
+      id: 'keep-level',
+      label: 'Keep level on or off',
+      key: null,
+      enabled: open,
+      run: () => (view.keepLevel = !view.keepLevel),
+    },
+    {
+      id: 'keep-square',
+      label: 'Keep square on or off',
+      key: null,
+      enabled: open,
+      run: () => (view.keepSquare = !view.keepSquare),
+    },
     { id: 'turn', label: 'Drag turns in place', key: null, enabled: open, run: () => (view.tool = 'turn') },
     { id: 'orbit', label: 'Drag orbits the aim', key: null, enabled: open, run: () => (view.tool = 'orbit') },
     { id: 'panel-stand', label: 'Open the Stand panel', key: null, enabled: open, run: () => (view.panel = 'stand') },
     { id: 'panel-lens', label: 'Open the Lens panel', key: null, enabled: open, run: () => (view.panel = 'lens') },
     { id: 'panel-frame', label: 'Open the Frame panel', key: null, enabled: open, run: () => (view.panel = 'frame') },
     { id: 'save-picture', label: 'Save the finished PNG', key: 'Ctrl+S', enabled: open, run: () => void savePicture() },
-    { id: 'theme', label: 'Day or night', key: null, enabled: always, run: () => (view.theme = view.theme === 'day' ? 'night' : 'day') },
-    { id: 'letters', label: 'Single-letter keys on or off', key: null, enabled: always, run: () => (view.singleKeys = !view.singleKeys) },
+    {
+      id: 'theme',
+      label: 'Day or night',
+      key: null,
+      enabled: always,
+      run: () => (view.theme = view.theme === 'day' ? 'night' : 'day'),
+    },
+    {
+      id: 'letters',
+      label: 'Single-letter keys on or off',
+      key: null,
+      enabled: always,
+      run: () => (view.singleKeys = !view.singleKeys),
+    },
     { id: 'projects', label: 'Go to the projects', key: null, enabled: always, run: () => void router.push('/') },
     { id: 'commands', label: 'List of commands', key: 'Ctrl+K', enabled: always, run: () => (view.commands = true) },
     { id: 'help', label: 'Keys and help', key: 'F1', enabled: always, run: () => (view.help = true) },
@@ -69,7 +129,11 @@ export function keyOf(e: KeyboardEvent): string {
 const TYPING = 'input, textarea, select, [contenteditable], [role=combobox], [role=listbox], [role=menu]'
 
 /** Runs the action of a key unless someone is typing, a dialog is open, or letters are switched off. */
-export function handleKey(e: KeyboardEvent, actions: readonly Action[], options: { dialogOpen: boolean; singleKeys: boolean; dragging: boolean }): boolean {
+export function handleKey(
+  e: KeyboardEvent,
+  actions: readonly Action[],
+  options: { dialogOpen: boolean; singleKeys: boolean; dragging: boolean },
+): boolean {
   if (e.defaultPrevented || e.altKey || options.dialogOpen || options.dragging) return false
   const key = keyOf(e)
   const action = actions.find((a) => a.key === key)

@@ -47,7 +47,11 @@ async function call(path: string, init: RequestInit = {}): Promise<Response> {
   if (!res.ok) throw await failure(res)
   return res
 }
-const json = (method: string, body: unknown): RequestInit => ({ method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) })
+const json = (method: string, body: unknown): RequestInit => ({
+  method,
+  headers: { 'Content-Type': 'application/json' },
+  body: JSON.stringify(body),
+})
 
 function checked(opened: OpenedProject): OpenedProject {
   const r = readProjectDocument(opened.document)
@@ -57,14 +61,24 @@ function checked(opened: OpenedProject): OpenedProject {
 
 export const api = {
   projects: async (): Promise<ProjectCard[]> => (await call('/projects')).json() as Promise<ProjectCard[]>,
-  open: async (id: string): Promise<OpenedProject> => checked((await (await call(`/projects/${encodeURIComponent(id)}`)).json()) as OpenedProject),
-  create: async (document: ProjectDocument): Promise<OpenedProject> => checked((await (await call('/projects', json('POST', { document }))).json()) as OpenedProject),
+  open: async (id: string): Promise<OpenedProject> =>
+    checked((await (await call(`/projects/${encodeURIComponent(id)}`)).json()) as OpenedProject),
+  create: async (document: ProjectDocument): Promise<OpenedProject> =>
+    checked((await (await call('/projects', json('POST', { document }))).json()) as OpenedProject),
   save: async (id: string, baseRevision: number, document: ProjectDocument): Promise<Saved> =>
-    (await call(`/projects/${encodeURIComponent(id)}`, json('PUT', { baseRevision, document }))).json() as Promise<Saved>,
-  remove: async (id: string): Promise<void> => void (await call(`/projects/${encodeURIComponent(id)}`, { method: 'DELETE' })),
+    (
+      await call(`/projects/${encodeURIComponent(id)}`, json('PUT', { baseRevision, document }))
+    ).json() as Promise<Saved>,
+  remove: async (id: string): Promise<void> =>
+    void (await call(`/projects/${encodeURIComponent(id)}`, { method: 'DELETE' })),
   setCover: async (id: string, picture: Blob): Promise<void> =>
-    void (await call(`/projects/${encodeURIComponent(id)}/cover`, { method: 'PUT', headers: { 'Content-Type': picture.type }, body: picture })),
-  coverUrl: (card: ProjectCard): string => `/api/projects/${encodeURIComponent(card.id)}/cover?at=${encodeURIComponent(card.updatedAt)}`,
+    void (await call(`/projects/${encodeURIComponent(id)}/cover`, {
+      method: 'PUT',
+      headers: { 'Content-Type': picture.type },
+      body: picture,
+    })),
+  coverUrl: (card: ProjectCard): string =>
+    `/api/projects/${encodeURIComponent(card.id)}/cover?at=${encodeURIComponent(card.updatedAt)}`,
 
   /** The asset's bytes, with progress 0..1. */
   async asset(sha256: string, onProgress: Progress): Promise<Uint8Array> {

@@ -1,6 +1,11 @@
 <script setup lang="ts" generic="T extends string">
 // A row of two to five choices, all visible.
-defineProps<{ label: string; modelValue: T; options: readonly { value: T; label: string; title?: string }[]; disabled?: boolean }>()
+defineProps<{
+  label: string
+  modelValue: T
+  options: readonly { value: T; label: string; title?: string }[]
+  disabled?: boolean
+}>()
 defineEmits<{ change: [value: T] }>()
 </script>
 

@@ -20,14 +20,22 @@ const g = computed(() => {
   const bottom = MID + (h * px) / 2
   const parallel = props.lens.projection.kind !== 'perspective'
   // a ray from a sensor edge through the lens's middle, on to the scene
-  const beyond = (from: number): number => (parallel ? y + (MID - from) + (y - MID) * 0 : y + ((y - from) / (lensX - SENSOR_X)) * (266 - lensX))
+  const beyond = (from: number): number =>
+    parallel ? y + (MID - from) + (y - MID) * 0 : y + ((y - from) / (lensX - SENSOR_X)) * (266 - lensX)
   return { px, lensX, y, top, bottom, upper: beyond(bottom), lower: beyond(top), h, parallel }
 })
 </script>
 
 <template>
-  <svg class="diagram" viewBox="0 0 272 112" role="img" :aria-label="`Lens ${lens.focalMm.toFixed(1)} mm, rise ${lens.riseMm.toFixed(2)} mm`">
-    <defs><clipPath id="lens-diagram"><rect width="272" height="112" /></clipPath></defs>
+  <svg
+    class="diagram"
+    viewBox="0 0 272 112"
+    role="img"
+    :aria-label="`Lens ${lens.focalMm.toFixed(1)} mm, rise ${lens.riseMm.toFixed(2)} mm`"
+  >
+    <defs>
+      <clipPath id="lens-diagram"><rect width="272" height="112" /></clipPath>
+    </defs>
     <g clip-path="url(#lens-diagram)">
       <path class="axis" :d="`M8 ${MID}H266`" />
       <template v-if="!g.parallel">
@@ -42,8 +50,13 @@ const g = computed(() => {
       </template>
       <rect class="sensor" :x="SENSOR_X - 5" :y="g.top" width="5" :height="g.bottom - g.top" />
       <g v-if="!g.parallel && Math.abs(lens.riseMm) > 0.005">
-        <path class="move" :d="`M${g.lensX + 17} ${MID}V${g.y}m-3 ${g.y < MID ? 4 : -4}l3 ${g.y < MID ? -4 : 4}l3 ${g.y < MID ? 4 : -4}`" />
-        <text class="plum" :x="g.lensX + 24" :y="g.y < MID ? g.y - 4 : g.y + 11">rise {{ signed(lens.riseMm, 2) }} mm</text>
+        <path
+          class="move"
+          :d="`M${g.lensX + 17} ${MID}V${g.y}m-3 ${g.y < MID ? 4 : -4}l3 ${g.y < MID ? -4 : 4}l3 ${g.y < MID ? 4 : -4}`"
+        />
+        <text class="plum" :x="g.lensX + 24" :y="g.y < MID ? g.y - 4 : g.y + 11">
+          rise {{ signed(lens.riseMm, 2) }} mm
+        </text>
       </g>
       <text x="4" y="108">sensor {{ g.h.toFixed(1) }} mm high</text>
       <text v-if="g.parallel" x="268" y="108" text-anchor="end">no vanishing points</text>

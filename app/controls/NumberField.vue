@@ -23,7 +23,18 @@ const props = withDefaults(
     disabled?: boolean
     hint?: string
   }>(),
-  { kind: 'plain', unit: 'm', suffix: '', digits: 2, step: 1, min: -Infinity, max: Infinity, sign: false, disabled: false, hint: '' },
+  {
+    kind: 'plain',
+    unit: 'm',
+    suffix: '',
+    digits: 2,
+    step: 1,
+    min: -Infinity,
+    max: Infinity,
+    sign: false,
+    disabled: false,
+    hint: '',
+  },
 )
 const emit = defineEmits<{ change: [value: number]; live: [value: number]; settle: []; cancel: [] }>()
 
@@ -65,7 +76,8 @@ function commit(): void {
   void nextTick(() => (text.value = shown.value))
   emit('change', r.value)
 }
-const format = (v: number): string => (props.kind === 'length' ? `${formatLength(v, props.unit)} ${lengthSuffix(props.unit)}` : `${v} ${props.suffix}`)
+const format = (v: number): string =>
+  props.kind === 'length' ? `${formatLength(v, props.unit)} ${lengthSuffix(props.unit)}` : `${v} ${props.suffix}`
 function leave(): void {
   commit()
   editing.value = false
@@ -104,7 +116,8 @@ function dragLabel(e: PointerEvent): void {
   e.preventDefault()
   const from = props.modelValue
   startDrag(e, {
-    move: (dx, _dy, m) => emit('live', within(Number((from + Math.round(dx / 3) * props.step * factor(m)).toPrecision(12)))),
+    move: (dx, _dy, m) =>
+      emit('live', within(Number((from + Math.round(dx / 3) * props.step * factor(m)).toPrecision(12)))),
     end: (moved) => moved && emit('settle'),
     cancel: () => emit('cancel'),
   })

@@ -43,7 +43,10 @@ function shape(a: number, b: number): void {
 function turn(): void {
   const { lens } = project.working!
   project.move(
-    { frame: with_({ widthPx: frame.value.heightPx, heightPx: frame.value.widthPx }), lens: { ...lens, sensorMm: { width: lens.sensorMm.height, height: lens.sensorMm.width } } },
+    {
+      frame: with_({ widthPx: frame.value.heightPx, heightPx: frame.value.widthPx }),
+      lens: { ...lens, sensorMm: { width: lens.sensorMm.height, height: lens.sensorMm.width } },
+    },
     'Picture turned',
   )
 }
@@ -68,28 +71,103 @@ const GUIDES = [
   <section aria-label="Frame">
     <PanelHead part="frame" title="Frame" />
     <div class="shapes" role="group" aria-label="Shape of the picture">
-      <button v-for="[a, b] in SHAPES" :key="`${a}:${b}`" class="plain shape" :class="{ on: isShape(a, b) }" :aria-pressed="isShape(a, b)" :title="`${a}:${b}`" @click="shape(a, b)">
-        <span class="pic" :style="{ aspectRatio: upright ? `${b}/${a}` : `${a}/${b}`, height: upright ? '26px' : 'auto', width: upright ? 'auto' : '28px' }" />
+      <button
+        v-for="[a, b] in SHAPES"
+        :key="`${a}:${b}`"
+        class="plain shape"
+        :class="{ on: isShape(a, b) }"
+        :aria-pressed="isShape(a, b)"
+        :title="`${a}:${b}`"
+        @click="shape(a, b)"
+      >
+        <span
+          class="pic"
+          :style="{
+            aspectRatio: upright ? `${b}/${a}` : `${a}/${b}`,
+            height: upright ? '26px' : 'auto',
+            width: upright ? 'auto' : '28px',
+          }"
+        />
         <span class="num">{{ a }}:{{ b }}</span>
       </button>
     </div>
-    <NumberField label="Width" suffix="px" :digits="0" :model-value="frame.widthPx" :step="100" :min="16" :max="FRAME_LIMIT_PX" @change="size('widthPx', $event)" />
-    <NumberField label="Height" suffix="px" :digits="0" :model-value="frame.heightPx" :step="100" :min="16" :max="FRAME_LIMIT_PX" @change="size('heightPx', $event)" />
-    <NumberField label="Free height" suffix="px" :digits="0" :model-value="frame.heightPx" :step="10" :min="16" :max="FRAME_LIMIT_PX" hint="Changes the shape" @change="done({ heightPx: clampPx($event) }, 'Picture height')" />
-    <NumberField label="Density" suffix="ppi" :digits="0" :model-value="frame.densityPpi" :step="10" :min="1" :max="10000" @change="done({ densityPpi: $event }, 'Density')" />
-    <div class="fact"><span class="quiet">Print</span><span class="num">{{ print }} <span class="unit">mm, {{ aspectText(frame) }}</span></span></div>
-    <ChoiceRow label="Guides" :model-value="frame.guides" :options="GUIDES" @change="done({ guides: $event }, 'Guides')" />
+    <NumberField
+      label="Width"
+      suffix="px"
+      :digits="0"
+      :model-value="frame.widthPx"
+      :step="100"
+      :min="16"
+      :max="FRAME_LIMIT_PX"
+      @change="size('widthPx', $event)"
+    />
+    <NumberField
+      label="Height"
+      suffix="px"
+      :digits="0"
+      :model-value="frame.heightPx"
+      :step="100"
+      :min="16"
+      :max="FRAME_LIMIT_PX"
+      @change="size('heightPx', $event)"
+    />
+    <NumberField
+      label="Free height"
+      suffix="px"
+      :digits="0"
+      :model-value="frame.heightPx"
+      :step="10"
+      :min="16"
+      :max="FRAME_LIMIT_PX"
+      hint="Changes the shape"
+      @change="done({ heightPx: clampPx($event) }, 'Picture height')"
+    />
+    <NumberField
+      label="Density"
+      suffix="ppi"
+      :digits="0"
+      :model-value="frame.densityPpi"
+      :step="10"
+      :min="1"
+      :max="10000"
+      @change="done({ densityPpi: $event }, 'Density')"
+    />
+    <div class="fact">
+      <span class="quiet">Print</span
+      ><span class="num"
+        >{{ print }} <span class="unit">mm, {{ aspectText(frame) }}</span></span
+      >
+    </div>
+    <ChoiceRow
+      label="Guides"
+      :model-value="frame.guides"
+      :options="GUIDES"
+      @change="done({ guides: $event }, 'Guides')"
+    />
     <div class="buttons">
-      <button class="btn" title="Swap width and height of frame and sensor" @click="turn">{{ upright ? 'Turn to lying' : 'Turn upright' }}</button>
+      <button class="btn" title="Swap width and height of frame and sensor" @click="turn">
+        {{ upright ? 'Turn to lying' : 'Turn upright' }}
+      </button>
     </div>
     <hr />
     <div class="finish">
-      <button v-if="stage.still === null" class="btn main" :disabled="!stage.ready" title="Render at the frame’s size and download (Ctrl+S)" @click="savePicture()">Save finished PNG</button>
+      <button
+        v-if="stage.still === null"
+        class="btn main"
+        :disabled="!stage.ready"
+        title="Render at the frame’s size and download (Ctrl+S)"
+        @click="savePicture()"
+      >
+        Save finished PNG
+      </button>
       <template v-else>
         <ProgressBar :value="Math.round(stage.still * 100)" style="height: 14px" aria-label="Finished picture" />
         <button class="btn" @click="stage.cancelStill()">Cancel</button>
       </template>
-      <p class="quiet">{{ frame.widthPx }} × {{ frame.heightPx }} px at {{ frame.densityPpi }} ppi, rendered by the same camera as the picture.</p>
+      <p class="quiet">
+        {{ frame.widthPx }} × {{ frame.heightPx }} px at {{ frame.densityPpi }} ppi, rendered by the same camera as the
+        picture.
+      </p>
     </div>
   </section>
 </template>

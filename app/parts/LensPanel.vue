@@ -2,7 +2,18 @@
 // Projection, focal length, rise and cross, sensor.
 import Select from 'primevue/select'
 import { computed } from 'vue'
-import { aimPointOf, fieldOfView, FOCAL_RANGE_MM, focalHoldingSize, imageCircleLimitMm, imageCircleMm, toCamera, usedSensor, widthAtDepthM, type Lens } from '#core/camera'
+import {
+  aimPointOf,
+  fieldOfView,
+  FOCAL_RANGE_MM,
+  focalHoldingSize,
+  imageCircleLimitMm,
+  imageCircleMm,
+  toCamera,
+  usedSensor,
+  widthAtDepthM,
+  type Lens,
+} from '#core/camera'
 import ChoiceRow from '../controls/ChoiceRow.vue'
 import FocalScale from '../controls/FocalScale.vue'
 import LensDiagram from '../controls/LensDiagram.vue'
@@ -25,14 +36,20 @@ const aimDepth = computed(() => {
   const p = aimPointOf(project.working!.stand.aim)
   return p ? -toCamera(camera.value.pose, p)[2] : null
 })
-const widthThere = computed(() => (aimDepth.value && aimDepth.value > 0 ? widthAtDepthM(camera.value, aimDepth.value) : null))
-const scaleNumber = computed(() => (parallel.value ? (parallel.value.widthM * frame.value.densityPpi) / (frame.value.widthPx * 0.0254) : 0))
+const widthThere = computed(() =>
+  aimDepth.value && aimDepth.value > 0 ? widthAtDepthM(camera.value, aimDepth.value) : null,
+)
+const scaleNumber = computed(() =>
+  parallel.value ? (parallel.value.widthM * frame.value.densityPpi) / (frame.value.widthPx * 0.0254) : 0,
+)
 
 const with_ = (changes: Partial<Lens>): Lens => ({ ...lens.value, ...changes })
 const live = (l: Partial<Lens>): void => void project.show({ lens: with_(l) })
 const done = (l: Partial<Lens>, label: string): void => void project.move({ lens: with_(l) }, label)
 const ends = (label: string) => ({ settle: () => project.settle(label), cancel: () => project.letGo() })
-const byScale = (k: number): Partial<Lens> => ({ projection: { kind: 'parallel', widthM: (k * frame.value.widthPx * 0.0254) / frame.value.densityPpi } })
+const byScale = (k: number): Partial<Lens> => ({
+  projection: { kind: 'parallel', widthM: (k * frame.value.widthPx * 0.0254) / frame.value.densityPpi },
+})
 function holding(mm: number): void {
   if (aimDepth.value === null || aimDepth.value <= 0) return
   const f = focalHoldingSize({ stand: project.working!.stand, lens: lens.value }, aimDepth.value, mm)
@@ -47,7 +64,11 @@ const SENSORS = [
   { label: '44 × 33 mm', width: 44, height: 33 },
   { label: '120 × 95 mm, sheet film', width: 120, height: 95 },
 ]
-const sensor = computed(() => SENSORS.find((s) => s.width === lens.value.sensorMm.width && s.height === lens.value.sensorMm.height)?.label ?? null)
+const sensor = computed(
+  () =>
+    SENSORS.find((s) => s.width === lens.value.sensorMm.width && s.height === lens.value.sensorMm.height)?.label ??
+    null,
+)
 function setSensor(label: string): void {
   const s = SENSORS.find((x) => x.label === label)
   if (s) done({ sensorMm: { width: s.width, height: s.height } }, 'Sensor')
@@ -68,33 +89,132 @@ const FORMS = [
   <section aria-label="Lens">
     <PanelHead part="lens" title="Lens" />
     <LensDiagram :lens="lens" :frame="frame" />
-    <ChoiceRow label="Projection" :model-value="parallel ? 'parallel' : 'perspective'" :options="FORMS" @change="switchProjection" />
+    <ChoiceRow
+      label="Projection"
+      :model-value="parallel ? 'parallel' : 'perspective'"
+      :options="FORMS"
+      @change="switchProjection"
+    />
     <template v-if="!parallel">
-      <NumberField label="Focal length" kind="sensor" suffix="mm" :digits="1" :model-value="lens.focalMm" :step="1" :min="FOCAL_RANGE_MM.min" :max="FOCAL_RANGE_MM.max"
-        @change="done({ focalMm: $event }, 'Focal length')" @live="live({ focalMm: $event })" v-on="ends('Focal length')" />
+      <NumberField
+        label="Focal length"
+        kind="sensor"
+        suffix="mm"
+        :digits="1"
+        :model-value="lens.focalMm"
+        :step="1"
+        :min="FOCAL_RANGE_MM.min"
+        :max="FOCAL_RANGE_MM.max"
+        @change="done({ focalMm: $event }, 'Focal length')"
+        @live="live({ focalMm: $event })"
+        v-on="ends('Focal length')"
+      />
       <FocalScale :focal-mm="lens.focalMm" @live="live({ focalMm: $event })" v-on="ends('Focal length')" />
-      <div class="fact"><span class="quiet">Angle of view</span><span class="num">{{ fov.horizontalDeg.toFixed(1) }}° <span class="unit">across</span> {{ fov.verticalDeg.toFixed(1) }}° <span class="unit">up</span></span></div>
-      <div v-if="widthThere" class="fact"><span class="quiet">At the aim</span><span class="num">{{ widthThere.toFixed(2) }} <span class="unit">m wide, {{ aimDepth!.toFixed(2) }} m away</span></span></div>
+      <div class="fact">
+        <span class="quiet">Angle of view</span
+        ><span class="num"
+          >{{ fov.horizontalDeg.toFixed(1) }}° <span class="unit">across</span> {{ fov.verticalDeg.toFixed(1) }}°
+          <span class="unit">up</span></span
+        >
+      </div>
+      <div v-if="widthThere" class="fact">
+        <span class="quiet">At the aim</span
+        ><span class="num"
+          >{{ widthThere.toFixed(2) }} <span class="unit">m wide, {{ aimDepth!.toFixed(2) }} m away</span></span
+        >
+      </div>
     </template>
     <template v-else>
-      <NumberField label="Width of view" kind="length" :unit="project.document!.unit" :model-value="parallel.widthM" :step="0.05" :min="0.0001" :max="1e6"
-        @change="done({ projection: { kind: 'parallel', widthM: $event } }, 'Width of view')" @live="live({ projection: { kind: 'parallel', widthM: $event } })" v-on="ends('Width of view')" />
-      <NumberField label="Scale 1 :" :digits="1" :model-value="scaleNumber" :step="1" :min="0.001" :max="1e7" hint="At the frame’s density" @change="done(byScale($event), 'Scale')" @live="live(byScale($event))" v-on="ends('Scale')" />
+      <NumberField
+        label="Width of view"
+        kind="length"
+        :unit="project.document!.unit"
+        :model-value="parallel.widthM"
+        :step="0.05"
+        :min="0.0001"
+        :max="1e6"
+        @change="done({ projection: { kind: 'parallel', widthM: $event } }, 'Width of view')"
+        @live="live({ projection: { kind: 'parallel', widthM: $event } })"
+        v-on="ends('Width of view')"
+      />
+      <NumberField
+        label="Scale 1 :"
+        :digits="1"
+        :model-value="scaleNumber"
+        :step="1"
+        :min="0.001"
+        :max="1e7"
+        hint="At the frame’s density"
+        @change="done(byScale($event), 'Scale')"
+        @live="live(byScale($event))"
+        v-on="ends('Scale')"
+      />
     </template>
     <hr />
-    <NumberField label="Rise" kind="sensor" suffix="mm" sign :model-value="lens.riseMm" :step="0.1" :reset-to="0" :min="-240" :max="240"
-      @change="done({ riseMm: $event }, 'Rise')" @live="live({ riseMm: $event })" v-on="ends('Rise')"><span class="share num">{{ ((100 * lens.riseMm) / used.heightMm).toFixed(1) }} %</span></NumberField>
-    <NumberField label="Cross" kind="sensor" suffix="mm" sign :model-value="lens.crossMm" :step="0.1" :reset-to="0" :min="-240" :max="240"
-      @change="done({ crossMm: $event }, 'Cross')" @live="live({ crossMm: $event })" v-on="ends('Cross')"><span class="share num">{{ ((100 * lens.crossMm) / used.widthMm).toFixed(1) }} %</span></NumberField>
-    <p v-if="!parallel && circle > circleLimit" class="warn">Needs an image circle of {{ circle.toFixed(1) }} mm; real shift lenses reach about {{ circleLimit.toFixed(1) }} mm.</p>
+    <NumberField
+      label="Rise"
+      kind="sensor"
+      suffix="mm"
+      sign
+      :model-value="lens.riseMm"
+      :step="0.1"
+      :reset-to="0"
+      :min="-240"
+      :max="240"
+      @change="done({ riseMm: $event }, 'Rise')"
+      @live="live({ riseMm: $event })"
+      v-on="ends('Rise')"
+      ><span class="share num">{{ ((100 * lens.riseMm) / used.heightMm).toFixed(1) }} %</span></NumberField
+    >
+    <NumberField
+      label="Cross"
+      kind="sensor"
+      suffix="mm"
+      sign
+      :model-value="lens.crossMm"
+      :step="0.1"
+      :reset-to="0"
+      :min="-240"
+      :max="240"
+      @change="done({ crossMm: $event }, 'Cross')"
+      @live="live({ crossMm: $event })"
+      v-on="ends('Cross')"
+      ><span class="share num">{{ ((100 * lens.crossMm) / used.widthMm).toFixed(1) }} %</span></NumberField
+    >
+    <p v-if="!parallel && circle > circleLimit" class="warn">
+      Needs an image circle of {{ circle.toFixed(1) }} mm; real shift lenses reach about
+      {{ circleLimit.toFixed(1) }} mm.
+    </p>
     <hr />
     <div class="fact middle">
       <label class="quiet" for="sensor-choice">Sensor</label>
-      <Select input-id="sensor-choice" :model-value="sensor" :options="SENSORS.map((s) => s.label)" :placeholder="`${lens.sensorMm.width} × ${lens.sensorMm.height} mm`" size="small" @update:model-value="setSensor" />
+      <Select
+        input-id="sensor-choice"
+        :model-value="sensor"
+        :options="SENSORS.map((s) => s.label)"
+        :placeholder="`${lens.sensorMm.width} × ${lens.sensorMm.height} mm`"
+        size="small"
+        @update:model-value="setSensor"
+      />
     </div>
-    <ChoiceRow label="Used" :model-value="lens.sensorUse" :options="USES" @change="done({ sensorUse: $event }, 'Use of the sensor')" />
+    <ChoiceRow
+      label="Used"
+      :model-value="lens.sensorUse"
+      :options="USES"
+      @change="done({ sensorUse: $event }, 'Use of the sensor')"
+    />
     <div class="buttons">
-      <button v-for="mm in [18, 24, 35, 50]" v-show="!parallel" :key="mm" class="btn" :disabled="aimDepth === null || aimDepth <= 0 || Math.abs(lens.focalMm - mm) < 0.01" :title="`${mm} mm with the subject at the aim kept at its size: the station moves`" @click="holding(mm)">hold, {{ mm }}</button>
+      <button
+        v-for="mm in [18, 24, 35, 50]"
+        v-show="!parallel"
+        :key="mm"
+        class="btn"
+        :disabled="aimDepth === null || aimDepth <= 0 || Math.abs(lens.focalMm - mm) < 0.01"
+        :title="`${mm} mm with the subject at the aim kept at its size: the station moves`"
+        @click="holding(mm)"
+      >
+        hold, {{ mm }}
+      </button>
     </div>
   </section>
 </template>

@@ -10,7 +10,9 @@ const project = useProject()
 const locked = computed(() => project.document?.locked.includes(props.part) ?? false)
 const state = computed(() => {
   if (!project.recalled) return ''
-  return project.changed.includes(props.part) ? `changed since “${project.recalled.name}”` : `as in “${project.recalled.name}”`
+  return project.changed.includes(props.part)
+    ? `changed since “${project.recalled.name}”`
+    : `as in “${project.recalled.name}”`
 })
 const toggle = (): void => void project.run({ type: 'lockPart', part: props.part, locked: !locked.value })
 </script>
@@ -19,7 +21,13 @@ const toggle = (): void => void project.run({ type: 'lockPart', part: props.part
   <header>
     <h2>{{ title }}</h2>
     <span class="state quiet">{{ locked ? 'locked' : state }}</span>
-    <button class="plain lock" :class="{ on: locked }" :aria-pressed="locked" :title="locked ? 'Unlock: drags and recalls change it again' : 'Lock: drags and recalls leave it alone'" @click="toggle">
+    <button
+      class="plain lock"
+      :class="{ on: locked }"
+      :aria-pressed="locked"
+      :title="locked ? 'Unlock: drags and recalls change it again' : 'Lock: drags and recalls leave it alone'"
+      @click="toggle"
+    >
       <IconLock v-if="locked" :size="15" stroke="1.6" />
       <IconLockOpen v-else :size="15" stroke="1.6" />
       <span class="visually-hidden">{{ locked ? 'Unlock' : 'Lock' }} {{ title }}</span>

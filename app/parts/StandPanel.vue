@@ -27,7 +27,8 @@ const moved = (axis: 0 | 1 | 2, to: number): Stand => {
   by[axis] = to - stand.value.station[axis]
   return standMoved(stand.value, by as unknown as Vec3)
 }
-const turned = (bearingDeg: number, tiltDeg: number): Stand => standTurnedTo(stand.value, wrapBearingDeg(bearingDeg), tiltDeg)
+const turned = (bearingDeg: number, tiltDeg: number): Stand =>
+  standTurnedTo(stand.value, wrapBearingDeg(bearingDeg), tiltDeg)
 const aimMoved = (axis: 0 | 1 | 2, to: number): Stand => {
   const p = [...aim.value!] as [number, number, number]
   p[axis] = to
@@ -45,30 +46,106 @@ const ends = (label: string) => ({ settle: () => project.settle(label), cancel: 
 <template>
   <section aria-label="Stand">
     <PanelHead part="stand" title="Stand" />
-    <NumberField v-if="eyeHeight !== null" label="Eye height" kind="length" :unit="unit" :model-value="eyeHeight" :step="0.01" hint="Above the floor below; the aim comes along" :reset-to="project.document!.eyeHeightM"
-      @change="done(moved(2, floorOf() + $event), 'Eye height')" @live="live(moved(2, floorOf() + $event))" v-on="ends('Eye height')" />
-    <NumberField v-for="(name, i) in ['East (x)', 'North (y)', 'Height (z)']" :key="name" :label="name" kind="length" :unit="unit" :model-value="stand.station[i]!" :step="0.01"
-      @change="done(moved(i as 0 | 1 | 2, $event), 'Station')" @live="live(moved(i as 0 | 1 | 2, $event))" v-on="ends('Station')" />
+    <NumberField
+      v-if="eyeHeight !== null"
+      label="Eye height"
+      kind="length"
+      :unit="unit"
+      :model-value="eyeHeight"
+      :step="0.01"
+      hint="Above the floor below; the aim comes along"
+      :reset-to="project.document!.eyeHeightM"
+      @change="done(moved(2, floorOf() + $event), 'Eye height')"
+      @live="live(moved(2, floorOf() + $event))"
+      v-on="ends('Eye height')"
+    />
+    <NumberField
+      v-for="(name, i) in ['East (x)', 'North (y)', 'Height (z)']"
+      :key="name"
+      :label="name"
+      kind="length"
+      :unit="unit"
+      :model-value="stand.station[i]!"
+      :step="0.01"
+      @change="done(moved(i as 0 | 1 | 2, $event), 'Station')"
+      @live="live(moved(i as 0 | 1 | 2, $event))"
+      v-on="ends('Station')"
+    />
     <hr />
-    <NumberField label="Bearing" kind="angle" suffix="°" :model-value="pose.bearingDeg" :step="0.5"
-      @change="done(turned($event, pose.tiltDeg), 'Bearing')" @live="live(turned($event, pose.tiltDeg))" v-on="ends('Bearing')" />
-    <NumberField label="Tilt" kind="angle" suffix="°" sign :model-value="pose.tiltDeg" :step="0.5" :min="-90" :max="90" :reset-to="0"
-      @change="done(turned(pose.bearingDeg, $event), 'Tilt')" @live="live(turned(pose.bearingDeg, $event))" v-on="ends('Tilt')" />
-    <NumberField label="Roll" kind="angle" suffix="°" sign :model-value="pose.rollDeg" :step="0.5" :min="-180" :max="180" :reset-to="0"
-      @change="done(rolled($event), 'Roll')" @live="live(rolled($event))" v-on="ends('Roll')" />
+    <NumberField
+      label="Bearing"
+      kind="angle"
+      suffix="°"
+      :model-value="pose.bearingDeg"
+      :step="0.5"
+      @change="done(turned($event, pose.tiltDeg), 'Bearing')"
+      @live="live(turned($event, pose.tiltDeg))"
+      v-on="ends('Bearing')"
+    />
+    <NumberField
+      label="Tilt"
+      kind="angle"
+      suffix="°"
+      sign
+      :model-value="pose.tiltDeg"
+      :step="0.5"
+      :min="-90"
+      :max="90"
+      :reset-to="0"
+      @change="done(turned(pose.bearingDeg, $event), 'Tilt')"
+      @live="live(turned(pose.bearingDeg, $event))"
+      v-on="ends('Tilt')"
+    />
+    <NumberField
+      label="Roll"
+      kind="angle"
+      suffix="°"
+      sign
+      :model-value="pose.rollDeg"
+      :step="0.5"
+      :min="-180"
+      :max="180"
+      :reset-to="0"
+      @change="done(rolled($event), 'Roll')"
+      @live="live(rolled($event))"
+      v-on="ends('Roll')"
+    />
     <div class="straighten">
-      <button class="btn" :class="{ main: !isLevel }" title="Level: tilt and roll become rise and cross (L)" @click="level()">Level, keeping the framing</button>
+      <button
+        class="btn"
+        :class="{ main: !isLevel }"
+        title="Level: tilt and roll become rise and cross (L)"
+        @click="level()"
+      >
+        Level, keeping the framing
+      </button>
       <label class="tick"><input v-model="view.keepSize" type="checkbox" />and the subject’s width</label>
     </div>
     <p v-if="lean" class="lean num">
-      <template v-if="lean.leanLeftDeg !== null">verticals {{ signed(lean.leanLeftDeg, 2) }}° {{ signed(lean.leanRightDeg!, 2) }}°, {{ lean.points }}-point</template>
+      <template v-if="lean.leanLeftDeg !== null"
+        >verticals {{ signed(lean.leanLeftDeg, 2) }}° {{ signed(lean.leanRightDeg!, 2) }}°,
+        {{ lean.points }}-point</template
+      >
       <template v-else>no straight verticals in this form</template>
     </p>
     <template v-if="aim">
       <hr />
-      <NumberField v-for="(name, i) in ['Aim, east', 'Aim, north', 'Aim, height']" :key="name" :label="name" kind="length" :unit="unit" :model-value="aim[i]!" :step="0.01"
-        @change="done(aimMoved(i as 0 | 1 | 2, $event), 'Aim')" @live="live(aimMoved(i as 0 | 1 | 2, $event))" v-on="ends('Aim')" />
-      <div class="fact"><span class="quiet">Distance</span><span class="num">{{ away!.toFixed(2) }} <span class="unit">m to the aim</span></span></div>
+      <NumberField
+        v-for="(name, i) in ['Aim, east', 'Aim, north', 'Aim, height']"
+        :key="name"
+        :label="name"
+        kind="length"
+        :unit="unit"
+        :model-value="aim[i]!"
+        :step="0.01"
+        @change="done(aimMoved(i as 0 | 1 | 2, $event), 'Aim')"
+        @live="live(aimMoved(i as 0 | 1 | 2, $event))"
+        v-on="ends('Aim')"
+      />
+      <div class="fact">
+        <span class="quiet">Distance</span
+        ><span class="num">{{ away!.toFixed(2) }} <span class="unit">m to the aim</span></span>
+      </div>
     </template>
   </section>
 </template>

@@ -63,7 +63,14 @@ function request(camera: Camera, isMoving: boolean): void {
   const mine = ++wanted
   stage
     .picture(
-      { camera, widthPx: pixels.value.width, heightPx: pixels.value.height, appearance: appearanceOf(w), moving: isMoving, samples: SAMPLES.picture },
+      {
+        camera,
+        widthPx: pixels.value.width,
+        heightPx: pixels.value.height,
+        appearance: appearanceOf(w),
+        moving: isMoving,
+        samples: SAMPLES.picture,
+      },
       (f) => put(f, mine),
     )
     .catch((e: unknown) => notices.fail(e))
@@ -77,7 +84,18 @@ watch(
   { flush: 'post' },
 )
 watchDebounced(
-  () => [project.camera, busy.value, pixels.value, stage.epoch, stage.lightEpoch, stage.ready, project.working?.look, project.working?.exposure, project.working?.visible] as const,
+  () =>
+    [
+      project.camera,
+      busy.value,
+      pixels.value,
+      stage.epoch,
+      stage.lightEpoch,
+      stage.ready,
+      project.working?.look,
+      project.working?.exposure,
+      project.working?.visible,
+    ] as const,
   ([camera, isMoving]) => camera && !isMoving && request(camera, false),
   { debounce: 40, immediate: true, flush: 'post' },
 )
@@ -91,7 +109,9 @@ const status = computed(() => {
 })
 const loading = computed(() => (stage.state.kind === 'loading' ? stage.state : null))
 const failed = computed(() => (stage.state.kind === 'failed' ? failureText(stage.state.error) : null))
-const cursor = computed(() => ({ turn: 'grab', orbit: 'grab', slide: 'move', dolly: 'ns-resize', stand: 'crosshair' })[view.tool])
+const cursor = computed(
+  () => ({ turn: 'grab', orbit: 'grab', slide: 'move', dolly: 'ns-resize', stand: 'crosshair' })[view.tool],
+)
 const switchLevel = (): void => void (view.keepLevel = !view.keepLevel)
 const switchSquare = (): void => void (view.keepSquare = !view.keepSquare)
 </script>
@@ -112,8 +132,20 @@ const switchSquare = (): void => void (view.keepSquare = !view.keepSquare)
       @wheel="wheel"
       @contextmenu.prevent
     >
-      <canvas ref="canvas" :class="{ empty: !hasPicture }" data-testid="picture-canvas" :data-sample="stage.refinement?.sample ?? 0" :data-samples="stage.refinement?.samples ?? 0" />
-      <PictureOverlay v-if="view.overlays && project.camera && hasPicture" :camera="project.camera" :width="box.width" :height="box.height" :ghost="ghost" />
+      <canvas
+        ref="canvas"
+        :class="{ empty: !hasPicture }"
+        data-testid="picture-canvas"
+        :data-sample="stage.refinement?.sample ?? 0"
+        :data-samples="stage.refinement?.samples ?? 0"
+      />
+      <PictureOverlay
+        v-if="view.overlays && project.camera && hasPicture"
+        :camera="project.camera"
+        :width="box.width"
+        :height="box.height"
+        :ghost="ghost"
+      />
       <div v-if="loading" class="cover" role="status">
         <span>{{ loading.what }}{{ loading.done === null ? '…' : ` ${Math.round(loading.done * 100)} %` }}</span>
         <span class="bar"><i :style="{ width: `${(loading.done ?? 1) * 100}%` }" /></span>
@@ -125,8 +157,22 @@ const switchSquare = (): void => void (view.keepSquare = !view.keepSquare)
     <div class="foot">
       <span role="status">{{ status }}</span>
       <span class="switches">
-        <button class="plain" :aria-pressed="view.keepLevel" title="Up and down drags move the lens (rise) instead of tilting" @click="switchLevel">keep level <b>{{ view.keepLevel ? 'on' : 'off' }}</b></button>
-        <button class="plain" :aria-pressed="view.keepSquare" title="Sideways drags move the lens (cross) instead of turning" @click="switchSquare">keep square <b>{{ view.keepSquare ? 'on' : 'off' }}</b></button>
+        <button
+          class="plain"
+          :aria-pressed="view.keepLevel"
+          title="Up and down drags move the lens (rise) instead of tilting"
+          @click="switchLevel"
+        >
+          keep level <b>{{ view.keepLevel ? 'on' : 'off' }}</b>
+        </button>
+        <button
+          class="plain"
+          :aria-pressed="view.keepSquare"
+          title="Sideways drags move the lens (cross) instead of turning"
+          @click="switchSquare"
+        >
+          keep square <b>{{ view.keepSquare ? 'on' : 'off' }}</b>
+        </button>
       </span>
     </div>
   </div>

@@ -28,7 +28,8 @@ const horizon = computed(() => {
   const line = horizonPx(props.camera)
   if (!line) return null
   const y = (line.leftPx + line.rightPx) / 2
-  const inside = Math.max(line.leftPx, line.rightPx) > 0 && Math.min(line.leftPx, line.rightPx) < props.camera.frame.heightPx
+  const inside =
+    Math.max(line.leftPx, line.rightPx) > 0 && Math.min(line.leftPx, line.rightPx) < props.camera.frame.heightPx
   return { a: line.leftPx * k.value, b: line.rightPx * k.value, y: y * k.value, inside }
 })
 const aim = computed(() => {
@@ -43,7 +44,13 @@ const measure = computed(() => {
   const foot = projectPoint(props.camera, g.point)
   const eye = projectPoint(props.camera, [g.point[0], g.point[1], g.point[2] + g.heightM])
   if (!foot || !eye) return null
-  return { x: foot.xPx * k.value, y: foot.yPx * k.value, ex: eye.xPx * k.value, ey: eye.yPx * k.value, text: `${g.heightM.toFixed(2)} m over ${g.floorName}` }
+  return {
+    x: foot.xPx * k.value,
+    y: foot.yPx * k.value,
+    ex: eye.xPx * k.value,
+    ey: eye.yPx * k.value,
+    text: `${g.heightM.toFixed(2)} m over ${g.floorName}`,
+  }
 })
 const straight = computed(() => {
   const l = lean.value
@@ -60,7 +67,9 @@ const straight = computed(() => {
     <g v-if="horizon?.inside">
       <path class="horizon under" :d="`M0 ${horizon.a}L${width} ${horizon.b}`" />
       <path class="horizon" :d="`M0 ${horizon.a}L${width} ${horizon.b}`" data-testid="horizon" />
-      <text class="label" x="8" :y="horizon.a - 5">horizon{{ eyeHeight === null ? '' : ` ${eyeHeight.toFixed(2)} m` }}</text>
+      <text class="label" x="8" :y="horizon.a - 5">
+        horizon{{ eyeHeight === null ? '' : ` ${eyeHeight.toFixed(2)} m` }}
+      </text>
     </g>
     <path v-if="aim" class="aim" :d="`M${aim.x} ${aim.y - 5}l5 5l-5 5l-5 -5z`" />
     <g v-if="measure" class="measure">
@@ -69,7 +78,16 @@ const straight = computed(() => {
       <circle :cx="measure.ex" :cy="measure.ey" r="4" />
       <text class="label" :x="measure.x + 12" :y="measure.y - 4">{{ measure.text }}</text>
     </g>
-    <text v-if="straight" class="label right" :class="{ warn: !straight.good }" :x="width - 8" :y="height - 8" text-anchor="end">{{ straight.good ? '✓' : '△' }} {{ straight.text }}</text>
+    <text
+      v-if="straight"
+      class="label right"
+      :class="{ warn: !straight.good }"
+      :x="width - 8"
+      :y="height - 8"
+      text-anchor="end"
+    >
+      {{ straight.good ? '✓' : '△' }} {{ straight.text }}
+    </text>
   </svg>
 </template>
 

@@ -14,7 +14,16 @@ const TOOLS: readonly { tool: Tool; label: string; title: string }[] = [
 
 <template>
   <div class="tools" role="radiogroup" aria-label="What a drag does">
-    <button v-for="t in TOOLS" :key="t.tool" class="tool" role="radio" :aria-checked="view.tool === t.tool" :class="{ on: view.tool === t.tool }" :title="t.title" @click="view.tool = t.tool">
+    <button
+      v-for="t in TOOLS"
+      :key="t.tool"
+      class="tool"
+      role="radio"
+      :aria-checked="view.tool === t.tool"
+      :class="{ on: view.tool === t.tool }"
+      :title="t.title"
+      @click="view.tool = t.tool"
+    >
       {{ t.label }}
     </button>
   </div>

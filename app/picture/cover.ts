@@ -25,7 +25,14 @@ export function useCover(): void {
       }
       last = working
       const k = WIDTH_PX / camera.frame.widthPx
-      const bitmap = await stage.thumbnail('cover', { camera, widthPx: WIDTH_PX, heightPx: Math.max(8, Math.round(camera.frame.heightPx * k)), appearance: appearanceOf(working), moving: false, samples: SAMPLES })
+      const bitmap = await stage.thumbnail('cover', {
+        camera,
+        widthPx: WIDTH_PX,
+        heightPx: Math.max(8, Math.round(camera.frame.heightPx * k)),
+        appearance: appearanceOf(working),
+        moving: false,
+        samples: SAMPLES,
+      })
       if (!bitmap) return
       const canvas = new OffscreenCanvas(bitmap.width, bitmap.height)
       canvas.getContext('2d')?.drawImage(bitmap, 0, 0)

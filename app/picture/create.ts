@@ -16,7 +16,11 @@ export interface CreateProgress {
 const LARGEST = 2 ** 31
 
 /** The new project's id. Nothing is stored when the file is refused (AppError) or the signal aborts (AbortError). */
-export async function createFromFile(file: File, onProgress: (p: CreateProgress) => void, signal: AbortSignal): Promise<string> {
+export async function createFromFile(
+  file: File,
+  onProgress: (p: CreateProgress) => void,
+  signal: AbortSignal,
+): Promise<string> {
   const stage = useStage()
   const stop = (): void => signal.throwIfAborted()
   if (!/\.glb$/i.test(file.name)) throw new AppError('model-unreadable', `“${file.name}” is not a .glb file.`)
@@ -42,9 +46,19 @@ export async function createFromFile(file: File, onProgress: (p: CreateProgress)
   const { working } = doc
   await stage.relight(working.look.sun)
   const camera = { pose: poseOfStand(stand), lens: working.lens, frame: working.frame }
-  const ev100 = await stage.meter({ camera, widthPx: 96, heightPx: 64, appearance: appearanceOf(working), moving: false, samples: 1 })
+  const ev100 = await stage.meter({
+    camera,
+    widthPx: 96,
+    heightPx: 64,
+    appearance: appearanceOf(working),
+    moving: false,
+    samples: 1,
+  })
   stop()
-  const metered = ev100 === null ? doc : { ...doc, working: { ...working, exposure: { ...working.exposure, ev100: Math.round(ev100 * 10) / 10 } } }
+  const metered =
+    ev100 === null
+      ? doc
+      : { ...doc, working: { ...working, exposure: { ...working.exposure, ev100: Math.round(ev100 * 10) / 10 } } }
   return (await api.create(metered)).id
 }
 
@@ -53,7 +67,9 @@ async function isEnclosed(box: Box): Promise<boolean> {
   const stage = useStage()
   const c = boxCentre(box)
   const eye: Vec3 = [c[0], c[1], Math.min((stage.storeys[0]?.heightM ?? box.min[2]) + DEFAULT_EYE_HEIGHT_M, c[2])]
-  const hits = await Promise.all([0, 90, 180, 270].map((b) => stage.pick({ origin: eye, direction: directionOf(b, 0) }, [])))
+  const hits = await Promise.all(
+    [0, 90, 180, 270].map((b) => stage.pick({ origin: eye, direction: directionOf(b, 0) }, [])),
+  )
   const above = await stage.pick({ origin: eye, direction: [0, 0, 1] }, [])
   return above !== null || hits.filter(Boolean).length >= 3
 }

@@ -10,7 +10,8 @@ const PRODUCT_UP_TO_M = 2.5
 /** Half the angle a 36 x 24 mm picture sees upwards, as a tangent, with a little air. */
 const tangent = (focalMm: number): number => (12 / focalMm) * 0.82
 
-export const subjectOf = (facts: SceneFacts): Subject => (Math.max(...boxSize(facts.box)) <= PRODUCT_UP_TO_M ? 'product' : 'room')
+export const subjectOf = (facts: SceneFacts): Subject =>
+  Math.max(...boxSize(facts.box)) <= PRODUCT_UP_TO_M ? 'product' : 'room'
 
 export function firstStand(facts: SceneFacts, storeys: readonly Storey[], inside: boolean): Setup['stand'] {
   const size = boxSize(facts.box)

@@ -34,7 +34,9 @@ function framing() {
     },
     { immediate: true },
   )
-  const eyeHeight = computed(() => (floor.value === null || !project.camera ? null : project.camera.pose.station[2] - floor.value))
+  const eyeHeight = computed(() =>
+    floor.value === null || !project.camera ? null : project.camera.pose.station[2] - floor.value,
+  )
 
   /** Tilt and roll become rise and cross; the centre of the picture stays where it is. */
   function level(): void {

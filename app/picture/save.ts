@@ -30,7 +30,9 @@ export async function savePicture(): Promise<void> {
     link.click()
     setTimeout(() => URL.revokeObjectURL(url), 60_000)
     const s = (performance.now() - started) / 1000
-    notices.say(`${link.download} is saved: ${camera.frame.widthPx} × ${camera.frame.heightPx} px in ${s.toFixed(0)} s.`)
+    notices.say(
+      `${link.download} is saved: ${camera.frame.widthPx} × ${camera.frame.heightPx} px in ${s.toFixed(0)} s.`,
+    )
   } catch (e) {
     notices.fail(e)
   }

@@ -1,7 +1,20 @@
 // What drags, clicks and the wheel on the picture do.
 import { refDebounced } from '@vueuse/core'
 import { computed, ref, type Ref } from 'vue'
-import { aimPointOf, directionOf, dolly, focalHoldingSize, orbit, poseOfStand, rayThrough, slide, toCamera, turnInPlace, type Camera, type Framing } from '#core/camera'
+import {
+  aimPointOf,
+  directionOf,
+  dolly,
+  focalHoldingSize,
+  orbit,
+  poseOfStand,
+  rayThrough,
+  slide,
+  toCamera,
+  turnInPlace,
+  type Camera,
+  type Framing,
+} from '#core/camera'
 import { addScaled, distance, type Vec3 } from '#core/math'
 import type { Hit } from '#mesh'
 import { aimAt } from '#model'
@@ -42,7 +55,10 @@ export function usePictureTools(box: Ref<Box>) {
   function framePx(e: MouseEvent, camera: Camera): [number, number] {
     const r = (e.currentTarget as HTMLElement | null)?.getBoundingClientRect() ?? lastRect
     lastRect = r
-    return [((e.clientX - r.left) / r.width) * camera.frame.widthPx, ((e.clientY - r.top) / r.height) * camera.frame.heightPx]
+    return [
+      ((e.clientX - r.left) / r.width) * camera.frame.widthPx,
+      ((e.clientY - r.top) / r.height) * camera.frame.heightPx,
+    ]
   }
   let lastRect = new DOMRect(0, 0, 1, 1)
   const hidden = (): readonly string[] => project.working?.visible.hidden ?? []
@@ -51,7 +67,8 @@ export function usePictureTools(box: Ref<Box>) {
     const ray = rayThrough(camera, x, y)
     return ray ? stage.pick(ray, hidden()) : null
   }
-  const aimOf = (f: Framing): Vec3 => aimPointOf(f.stand.aim) ?? addScaled(f.stand.station, directionOf(poseOfStand(f.stand).bearingDeg, 0), FALLBACK_M)
+  const aimOf = (f: Framing): Vec3 =>
+    aimPointOf(f.stand.aim) ?? addScaled(f.stand.station, directionOf(poseOfStand(f.stand).bearingDeg, 0), FALLBACK_M)
 
   function toolFor(e: PointerEvent): Tool | null {
     if (e.button === 1 || e.button === 2) return 'slide'
@@ -106,7 +123,11 @@ export function usePictureTools(box: Ref<Box>) {
     }
     const station: Vec3 = [hit.point[0], hit.point[1], hit.point[2] + doc.eyeHeightM]
     const { bearingDeg } = camera.pose
-    const aim = addScaled(station, directionOf(bearingDeg, 0), Math.max(1, Math.min(6, distance(aimPointOf(project.working!.stand.aim) ?? station, station))))
+    const aim = addScaled(
+      station,
+      directionOf(bearingDeg, 0),
+      Math.max(1, Math.min(6, distance(aimPointOf(project.working!.stand.aim) ?? station, station))),
+    )
     ghost.value = null
     project.move({ stand: aimAt(station, aim) }, 'Stood')
     view.tool = doc.subject === 'room' ? 'turn' : 'orbit'
@@ -124,7 +145,8 @@ export function usePictureTools(box: Ref<Box>) {
     const [x, y] = framePx(e, camera)
     const ray = rayThrough(camera, x, y)
     const hit = ray ? await stage.pickFloor(ray, hidden()) : null
-    if (mine === hovering) ghost.value = hit ? { point: hit.point, heightM: doc.eyeHeightM, floorName: hit.nodeName } : null
+    if (mine === hovering)
+      ghost.value = hit ? { point: hit.point, heightM: doc.eyeHeightM, floorName: hit.nodeName } : null
   }
   const leave = (): void => {
     hovering++
@@ -150,7 +172,9 @@ export function usePictureTools(box: Ref<Box>) {
     if (!now) return
     const from: Framing = { stand: now.stand, lens: now.lens }
     wheeling.value++
-    const next = e.altKey ? heldFocal(from, factor) : dolly(from, wheelGrip.point, near(from, wheelGrip.point, factor), options())
+    const next = e.altKey
+      ? heldFocal(from, factor)
+      : dolly(from, wheelGrip.point, near(from, wheelGrip.point, factor), options())
     project.show({ stand: next.stand, lens: next.lens })
     if (wheelTimer) clearTimeout(wheelTimer)
     wheelTimer = setTimeout(() => {

@@ -24,7 +24,8 @@ const left = ref<InstanceType<typeof Popover> | null>(null)
 const menuFor = shallowRef<Viewpoint | null>(null)
 const row = ref<HTMLElement | null>(null)
 
-const recall = (v: Viewpoint, only?: readonly PartName[]): void => void project.run({ type: 'recall', viewpointId: v.id, stamp: newStamp(), ...(only ? { only } : {}) })
+const recall = (v: Viewpoint, only?: readonly PartName[]): void =>
+  void project.run({ type: 'recall', viewpointId: v.id, stamp: newStamp(), ...(only ? { only } : {}) })
 function reordered(): void {
   project.run({ type: 'orderViewpoints', ids: list.value.map((v) => v.id) })
 }
@@ -41,7 +42,8 @@ function focusAt(i: number): void {
   row.value?.querySelectorAll<HTMLElement>('.recall')[i]?.focus()
 }
 function remove(v: Viewpoint): void {
-  if (project.run({ type: 'deleteViewpoint', viewpointId: v.id })) notices.say(`“${v.name}” is deleted.`, 'plain', { label: 'Undo', run: project.undoEdit })
+  if (project.run({ type: 'deleteViewpoint', viewpointId: v.id }))
+    notices.say(`“${v.name}” is deleted.`, 'plain', { label: 'Undo', run: project.undoEdit })
 }
 function rename(v: Viewpoint): void {
   renaming.value = v.id
@@ -78,8 +80,16 @@ const items = computed(() => {
   return [
     { label: 'Rename (F2)', command: () => rename(v) },
     { label: 'Duplicate', command: () => project.run({ type: 'duplicateViewpoint', viewpointId: v.id, id: newId() }) },
-    { label: v.locked ? 'Unlock' : 'Lock against keeping and deleting', command: () => project.run({ type: 'lockViewpoint', viewpointId: v.id, locked: !v.locked }) },
-    ...(kept.length > 1 ? [{ separator: true }, ...kept.map((p) => ({ label: `Recall only ${partLabel(p).toLowerCase()}`, command: () => recall(v, [p]) }))] : []),
+    {
+      label: v.locked ? 'Unlock' : 'Lock against keeping and deleting',
+      command: () => project.run({ type: 'lockViewpoint', viewpointId: v.id, locked: !v.locked }),
+    },
+    ...(kept.length > 1
+      ? [
+          { separator: true },
+          ...kept.map((p) => ({ label: `Recall only ${partLabel(p).toLowerCase()}`, command: () => recall(v, [p]) })),
+        ]
+      : []),
     { separator: true },
     { label: 'Delete (Del)', command: () => remove(v) },
   ]
@@ -91,7 +101,8 @@ const takeBack = (l: LeftBehind): void => {
   project.run({ type: 'takeBack', leftBehindId: l.id, stamp: newStamp() })
 }
 const drop = (l: LeftBehind): void => {
-  if (project.run({ type: 'dropLeftBehind', leftBehindId: l.id })) notices.say('The framing is off the list.', 'plain', { label: 'Undo', run: project.undoEdit })
+  if (project.run({ type: 'dropLeftBehind', leftBehindId: l.id }))
+    notices.say('The framing is off the list.', 'plain', { label: 'Undo', run: project.undoEdit })
 }
 const time = (iso: string): string => new Date(iso).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })
 </script>
@@ -99,25 +110,59 @@ const time = (iso: string): string => new Date(iso).toLocaleTimeString([], { hou
 <template>
   <section class="sheet" aria-label="Contact sheet">
     <div ref="row" class="row">
-      <p v-if="list.length === 0" class="empty quiet">Frame something, then press <b>Keep as new</b> (Shift+K): your viewpoints line up here.</p>
+      <p v-if="list.length === 0" class="empty quiet">
+        Frame something, then press <b>Keep as new</b> (Shift+K): your viewpoints line up here.
+      </p>
       <VueDraggable v-model="list" class="list" :animation="120" handle=".recall" :delay="60" @end="reordered">
         <div v-for="(v, i) in list" :key="v.id" class="item" :class="{ now: isNow(v) }" data-testid="viewpoint">
-          <button class="plain recall" :title="`Recall “${v.name}”`" :aria-current="isNow(v)" @click="recall(v)" @keydown="key($event, v, i)">
+          <button
+            class="plain recall"
+            :title="`Recall “${v.name}”`"
+            :aria-current="isNow(v)"
+            @click="recall(v)"
+            @keydown="key($event, v, i)"
+          >
             <FramingThumb :setup="project.document ? shownBy(project.document, v) : null" :words="words(v)" />
-            <span class="marks" aria-hidden="true"><i v-for="p in CAMERA_PARTS" :key="p" :class="{ kept: v.parts[p] }" /></span>
+            <span class="marks" aria-hidden="true"
+              ><i v-for="p in CAMERA_PARTS" :key="p" :class="{ kept: v.parts[p] }"
+            /></span>
             <IconLock v-if="v.locked" class="lock" :size="13" stroke="1.8" />
           </button>
           <div class="caption">
             <span class="num quiet">{{ String(i + 1).padStart(2, '0') }}</span>
-            <input v-if="renaming === v.id" class="name-input" :value="v.name" aria-label="Name of the viewpoint" maxlength="200" @keydown.enter="renamed(v, $event)" @keydown.esc.stop="renaming = null" @blur="renamed(v, $event)" />
+            <input
+              v-if="renaming === v.id"
+              class="name-input"
+              :value="v.name"
+              aria-label="Name of the viewpoint"
+              maxlength="200"
+              @keydown.enter="renamed(v, $event)"
+              @keydown.esc.stop="renaming = null"
+              @blur="renamed(v, $event)"
+            />
             <span v-else class="name" :title="v.name" @dblclick="rename(v)">{{ v.name }}</span>
-            <button class="plain more" :title="`More for “${v.name}”`" aria-haspopup="menu" @click="openMenu($event, v)"><IconDots :size="14" stroke="1.6" /><span class="visually-hidden">More for {{ v.name }}</span></button>
+            <button
+              class="plain more"
+              :title="`More for “${v.name}”`"
+              aria-haspopup="menu"
+              @click="openMenu($event, v)"
+            >
+              <IconDots :size="14" stroke="1.6" /><span class="visually-hidden">More for {{ v.name }}</span>
+            </button>
           </div>
         </div>
       </VueDraggable>
     </div>
     <div v-if="project.document?.leftBehind.length" class="left">
-      <button class="btn" aria-haspopup="dialog" title="Framings left with changes that no viewpoint keeps" @click="left?.toggle($event)"><IconArrowBackUp :size="14" stroke="1.6" />Left behind <b class="num">{{ project.document.leftBehind.length }}</b></button>
+      <button
+        class="btn"
+        aria-haspopup="dialog"
+        title="Framings left with changes that no viewpoint keeps"
+        @click="left?.toggle($event)"
+      >
+        <IconArrowBackUp :size="14" stroke="1.6" />Left behind
+        <b class="num">{{ project.document.leftBehind.length }}</b>
+      </button>
     </div>
     <Menu ref="menu" :model="items" popup />
     <Popover ref="left">
@@ -125,8 +170,14 @@ const time = (iso: string): string => new Date(iso).toLocaleTimeString([], { hou
         <p class="quiet">Framings left with unkept changes, newest first. Click to take one back.</p>
         <div v-for="l in project.document?.leftBehind ?? []" :key="l.id" class="behind-row">
           <button class="plain small" @click="takeBack(l)"><FramingThumb :setup="l.setup" /></button>
-          <button class="plain text" @click="takeBack(l)">{{ l.fromName ? `from “${l.fromName}”` : 'a free framing' }}<br /><span class="quiet num">{{ time(l.at) }}</span></button>
-          <button class="plain" title="Take off the list" @click="drop(l)"><IconX :size="14" stroke="1.6" /><span class="visually-hidden">Take off the list</span></button>
+          <button class="plain text" @click="takeBack(l)">
+            {{ l.fromName ? `from “${l.fromName}”` : 'a free framing' }}<br /><span class="quiet num">{{
+              time(l.at)
+            }}</span>
+          </button>
+          <button class="plain" title="Take off the list" @click="drop(l)">
+            <IconX :size="14" stroke="1.6" /><span class="visually-hidden">Take off the list</span>
+          </button>
         </div>
       </div>
     </Popover>

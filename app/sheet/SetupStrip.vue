@@ -24,7 +24,11 @@ const cells = computed(() => {
   const c = project.camera
   const doc = project.document
   if (!w || !c || !doc) return []
-  const texts = { stand: standShort(c.pose, eyeHeight.value, doc.unit), lens: lensShort(w.lens), frame: frameShort(w.frame) }
+  const texts = {
+    stand: standShort(c.pose, eyeHeight.value, doc.unit),
+    lens: lensShort(w.lens),
+    frame: frameShort(w.frame),
+  }
   return (['stand', 'lens', 'frame'] as const).map((part) => ({
     part,
     label: partLabel(part),
@@ -41,7 +45,8 @@ watch(
   (mode) => {
     if (!mode) return
     const changed = project.changed.filter((p): p is PanelName => p === 'stand' || p === 'lens' || p === 'frame')
-    ticked.value = mode === 'keep' ? changed : (view.lastKept.filter((p) => ['stand', 'lens', 'frame'].includes(p)) as PanelName[])
+    ticked.value =
+      mode === 'keep' ? changed : (view.lastKept.filter((p) => ['stand', 'lens', 'frame'].includes(p)) as PanelName[])
     if (ticked.value.length === 0) ticked.value = ['stand', 'lens', 'frame']
     name.value = mode === 'new' ? freeName() : ''
     void nextTick(() => {
@@ -53,7 +58,13 @@ watch(
 function freeName(): string {
   const taken = new Set(project.document?.viewpoints.map((v) => v.name))
   const stem = project.recalled?.name.replace(/ \d+$/, '') ?? 'View'
-  for (let i = 2; ; i++) if (!taken.has(`${stem} ${i}`)) return taken.has(stem) || stem === 'View' ? (stem === 'View' && !taken.has('View 1') ? 'View 1' : `${stem} ${i}`) : stem
+  for (let i = 2; ; i++)
+    if (!taken.has(`${stem} ${i}`))
+      return taken.has(stem) || stem === 'View'
+        ? stem === 'View' && !taken.has('View 1')
+          ? 'View 1'
+          : `${stem} ${i}`
+        : stem
 }
 function cell(part: PanelName): void {
   if (!view.keeping) {
@@ -67,7 +78,10 @@ function confirm(): void {
   if (view.keeping === 'keep' && project.recalled) {
     const vp = project.recalled
     if (!project.run({ type: 'keep', viewpointId: vp.id, parts })) return
-    notices.say(`Kept in “${vp.name}”: ${parts.map(partLabel).join(', ')}.`, 'plain', { label: 'Undo', run: project.undoEdit })
+    notices.say(`Kept in “${vp.name}”: ${parts.map(partLabel).join(', ')}.`, 'plain', {
+      label: 'Undo',
+      run: project.undoEdit,
+    })
   } else if (view.keeping === 'new') {
     if (!project.run({ type: 'keepAsNew', id: newId(), name: name.value, parts })) return
     view.lastKept = parts
@@ -80,9 +94,20 @@ defineExpose({ confirm })
 
 <template>
   <div class="strip" role="toolbar" aria-label="Setup" @keydown.esc.stop="view.keeping = null">
-    <button v-for="c in cells" :key="c.part" class="plain cell" :class="{ on: !view.keeping && view.panel === c.part, tick: view.keeping }" :aria-pressed="view.keeping ? ticked.includes(c.part) : view.panel === c.part"
-      :title="view.keeping ? `Keep ${c.label.toLowerCase()} or not` : `${c.label}: open its panel`" :data-testid="`cell-${c.part}`" @click="cell(c.part)">
-      <span class="name"><span v-if="view.keeping" class="box" :class="{ full: ticked.includes(c.part) }" />{{ c.label }}<IconLock v-if="c.locked" :size="11" stroke="2" /></span>
+    <button
+      v-for="c in cells"
+      :key="c.part"
+      class="plain cell"
+      :class="{ on: !view.keeping && view.panel === c.part, tick: view.keeping }"
+      :aria-pressed="view.keeping ? ticked.includes(c.part) : view.panel === c.part"
+      :title="view.keeping ? `Keep ${c.label.toLowerCase()} or not` : `${c.label}: open its panel`"
+      :data-testid="`cell-${c.part}`"
+      @click="cell(c.part)"
+    >
+      <span class="name"
+        ><span v-if="view.keeping" class="box" :class="{ full: ticked.includes(c.part) }" />{{ c.label
+        }}<IconLock v-if="c.locked" :size="11" stroke="2"
+      /></span>
       <span class="num">{{ c.lines[0] }}</span>
       <span class="num">{{ c.lines[1] }}</span>
       <i v-if="c.changed" class="dot" title="Differs from the viewpoint last recalled" />
@@ -98,13 +123,30 @@ defineExpose({ confirm })
     </div>
     <div v-else class="keep">
       <span class="what">
-        <template v-if="project.changed.length">Changed since “{{ project.recalled?.name }}”: <b>{{ changedNames }}</b></template>
+        <template v-if="project.changed.length"
+          >Changed since “{{ project.recalled?.name }}”: <b>{{ changedNames }}</b></template
+        >
         <template v-else-if="project.recalled">As in “{{ project.recalled.name }}”</template>
         <template v-else>Not kept yet</template>
       </span>
-      <button v-if="project.changed.length" class="act" title="Back to what the viewpoint keeps" @click="putBack">Put back</button>
-      <button v-if="project.changed.length" class="go" title="Write the changed parts into the viewpoint (K)" @click="view.keeping = 'keep'">Keep</button>
-      <button :class="project.changed.length ? 'act' : 'go'" title="A new viewpoint of the ticked parts (Shift+K)" @click="view.keeping = 'new'">Keep as new</button>
+      <button v-if="project.changed.length" class="act" title="Back to what the viewpoint keeps" @click="putBack">
+        Put back
+      </button>
+      <button
+        v-if="project.changed.length"
+        class="go"
+        title="Write the changed parts into the viewpoint (K)"
+        @click="view.keeping = 'keep'"
+      >
+        Keep
+      </button>
+      <button
+        :class="project.changed.length ? 'act' : 'go'"
+        title="A new viewpoint of the ticked parts (Shift+K)"
+        @click="view.keeping = 'new'"
+      >
+        Keep as new
+      </button>
     </div>
   </div>
 </template>

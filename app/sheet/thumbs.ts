@@ -14,7 +14,12 @@ const KEPT = 200
 /** What a viewpoint shows by itself: its kept parts over plain ones, in the project's present light. Null without a stand. */
 export function shownBy(doc: ProjectDocument, vp: Viewpoint): Setup | null {
   if (!vp.parts.stand) return null
-  const base: Setup = { ...newSetup(doc.subject, vp.parts.stand), look: doc.working.look, exposure: doc.working.exposure, visible: doc.working.visible }
+  const base: Setup = {
+    ...newSetup(doc.subject, vp.parts.stand),
+    look: doc.working.look,
+    exposure: doc.working.exposure,
+    visible: doc.working.visible,
+  }
   return mergeParts(base, vp.parts)
 }
 

@@ -51,14 +51,20 @@ export const useProject = defineStore('project', () => {
     const doc = document.value
     if (!doc) return null
     const l = live.value
-    return l ? { ...doc.working, ...Object.fromEntries(Object.entries(l).filter(([, v]) => v !== undefined)) } : doc.working
+    return l
+      ? { ...doc.working, ...Object.fromEntries(Object.entries(l).filter(([, v]) => v !== undefined)) }
+      : doc.working
   })
   const camera = computed<Camera | null>(() => {
     const w = working.value
     return w ? { pose: poseOfStand(w.stand), lens: w.lens, frame: w.frame } : null
   })
-  const recalled = computed(() => (document.value ? findViewpoint(document.value, document.value.recalledId) : undefined))
-  const changed = computed<PartName[]>(() => (document.value && working.value ? changedParts(document.value, working.value) : []))
+  const recalled = computed(() =>
+    document.value ? findViewpoint(document.value, document.value.recalledId) : undefined,
+  )
+  const changed = computed<PartName[]>(() =>
+    document.value && working.value ? changedParts(document.value, working.value) : [],
+  )
   const canUndo = computed(() => history.value.past.length > 0)
   const canRedo = computed(() => history.value.future.length > 0)
   const canBack = computed(() => (document.value?.trail.at ?? 0) > 0)
@@ -90,9 +96,14 @@ export const useProject = defineStore('project', () => {
   function show(changes: CameraChanges): boolean {
     const doc = document.value
     if (!doc) return false
-    const held = (['stand', 'lens', 'frame'] as const).filter((p) => changes[p] !== undefined && changes[p] !== doc.working[p] && doc.locked.includes(p))
+    const held = (['stand', 'lens', 'frame'] as const).filter(
+      (p) => changes[p] !== undefined && changes[p] !== doc.working[p] && doc.locked.includes(p),
+    )
     if (held.length > 0) {
-      notices.say(`${held.map((h) => h[0]!.toUpperCase() + h.slice(1)).join(' and ')} locked: unlock to change.`, 'warning')
+      notices.say(
+        `${held.map((h) => h[0]!.toUpperCase() + h.slice(1)).join(' and ')} locked: unlock to change.`,
+        'warning',
+      )
       return false
     }
     live.value = changes
@@ -117,7 +128,8 @@ export const useProject = defineStore('project', () => {
   }
   const undoEdit = (): void => step(undo)
   const redoEdit = (): void => step(redo)
-  const trail = (by: -1 | 1): void => void (document.value && run({ type: 'trailTo', at: document.value.trail.at + by }))
+  const trail = (by: -1 | 1): void =>
+    void (document.value && run({ type: 'trailTo', at: document.value.trail.at + by }))
 
   function scheduleSave(): void {
     if (saveState.value === 'conflict') return
@@ -206,7 +218,9 @@ export const useProject = defineStore('project', () => {
     return made.id
   }
 
-  const unsaved = computed(() => saveState.value === 'waiting' || saveState.value === 'saving' || saveState.value === 'failed')
+  const unsaved = computed(
+    () => saveState.value === 'waiting' || saveState.value === 'saving' || saveState.value === 'failed',
+  )
 
   return {
     id, document, live, working, camera, recalled, changed, canUndo, canRedo, canBack, canForward, saveState, savedAt, theirs, unsaved,

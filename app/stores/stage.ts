@@ -10,11 +10,22 @@ import type { Vec3 } from '#core/math'
 import { DAYLIGHT } from '#core/optics'
 import type { Hit, SceneFacts, Storey } from '#mesh'
 import type { Setup } from '#model'
-import { createStage, type Appearance, type DrawingRequest, type PictureFrame, type PictureRequest, type StageClient } from '#stage'
+import {
+  createStage,
+  type Appearance,
+  type DrawingRequest,
+  type PictureFrame,
+  type PictureRequest,
+  type StageClient,
+} from '#stage'
 import { createGeometry, type GeometryClient } from '#workers'
 import { api } from '../api/client.ts'
 
-export type LoadState = { readonly kind: 'idle' } | { readonly kind: 'loading'; readonly what: string; readonly done: number | null } | { readonly kind: 'ready' } | { readonly kind: 'failed'; readonly error: unknown }
+export type LoadState =
+  | { readonly kind: 'idle' }
+  | { readonly kind: 'loading'; readonly what: string; readonly done: number | null }
+  | { readonly kind: 'ready' }
+  | { readonly kind: 'failed'; readonly error: unknown }
 
 /** Samples of the picture at rest, of thumbnails and of finished stills. */
 export const SAMPLES = { picture: 16, thumbnail: 1, still: 32 } as const
@@ -67,7 +78,10 @@ export const useStage = defineStore('stage', () => {
       facts.value = null
       state.value = { kind: 'loading', what: 'Fetching the model', done: 0 }
       void clients()
-      const bytes = await api.asset(first.sha256, (done) => (state.value = { kind: 'loading', what: 'Fetching the model', done }))
+      const bytes = await api.asset(
+        first.sha256,
+        (done) => (state.value = { kind: 'loading', what: 'Fetching the model', done }),
+      )
       await loadBytes(first, bytes, true)
       void relight(sun)
     } catch (e) {
@@ -109,7 +123,12 @@ export const useStage = defineStore('stage', () => {
   async function relight(sun: Setup['look']['sun']): Promise<void> {
     const { stage: s, geometry: g } = await clients()
     light.value = 0
-    const sky = { sunBearingDeg: sun.bearingDeg, sunElevationDeg: sun.elevationDeg, skyLux: DAYLIGHT.skyLux, sunLux: sun.on ? DAYLIGHT.sunLux : 0 }
+    const sky = {
+      sunBearingDeg: sun.bearingDeg,
+      sunElevationDeg: sun.elevationDeg,
+      skyLux: DAYLIGHT.skyLux,
+      sunLux: sun.on ? DAYLIGHT.sunLux : 0,
+    }
     const volume = await g.bake(sky, (done) => (light.value = done))
     if (!volume) return
     s.setLight(volume)
@@ -127,9 +146,12 @@ export const useStage = defineStore('stage', () => {
       onFrame(f)
     })
   }
-  const drawing = async (request: DrawingRequest): Promise<ImageBitmap | null> => (stage && ready.value ? stage.drawing(request) : null)
-  const thumbnail = async (key: string, request: PictureRequest): Promise<ImageBitmap | null> => (stage && ready.value ? stage.thumbnail(key, request) : null)
-  const meter = async (request: PictureRequest): Promise<number | null> => (stage && ready.value ? stage.meter(request) : null)
+  const drawing = async (request: DrawingRequest): Promise<ImageBitmap | null> =>
+    stage && ready.value ? stage.drawing(request) : null
+  const thumbnail = async (key: string, request: PictureRequest): Promise<ImageBitmap | null> =>
+    stage && ready.value ? stage.thumbnail(key, request) : null
+  const meter = async (request: PictureRequest): Promise<number | null> =>
+    stage && ready.value ? stage.meter(request) : null
 
   /** A finished PNG with progress in `still`; null when cancelled. One at a time. */
   async function finish(camera: Camera, appearance: Appearance): Promise<Blob | null> {
@@ -147,8 +169,10 @@ export const useStage = defineStore('stage', () => {
   const cancelStill = (): void => stage?.cancelStill()
 
   const pick = async (ray: Ray, hidden: readonly string[]): Promise<Hit | null> => geometry?.pick(ray, hidden) ?? null
-  const pickFloor = async (ray: Ray, hidden: readonly string[]): Promise<Hit | null> => geometry?.pickFloor(ray, hidden) ?? null
-  const floorBelow = async (point: Vec3, hidden: readonly string[]): Promise<Hit | null> => geometry?.floorBelow(point, hidden) ?? null
+  const pickFloor = async (ray: Ray, hidden: readonly string[]): Promise<Hit | null> =>
+    geometry?.pickFloor(ray, hidden) ?? null
+  const floorBelow = async (point: Vec3, hidden: readonly string[]): Promise<Hit | null> =>
+    geometry?.floorBelow(point, hidden) ?? null
 
   return {
     state, facts, storeys, light, epoch, lightEpoch, refinement, still, ready,

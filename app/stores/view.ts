@@ -31,5 +31,21 @@ export const useView = defineStore('view', () => {
     side.value = 'sight'
     keeping.value = null
   }
-  return { theme, singleKeys, lastKept, panel, tool, overlays, keepLevel, keepSquare, keepSize, storey, side, keeping, help, commands, forSubject }
+  return {
+    theme,
+    singleKeys,
+    lastKept,
+    panel,
+    tool,
+    overlays,
+    keepLevel,
+    keepSquare,
+    keepSize,
+    storey,
+    side,
+    keeping,
+    help,
+    commands,
+    forSubject,
+  }
 })

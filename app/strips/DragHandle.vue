@@ -2,8 +2,21 @@
 // A handle of constant size on a strip: 24 px to hit, dragged or nudged by arrow keys, its number shown at the pointer.
 import { startDrag } from '../controls/drag.ts'
 
-const props = defineProps<{ x: number; y: number; shape: 'round' | 'ring' | 'diamond' | 'edge'; label: string; reading?: string; testid?: string }>()
-const emit = defineEmits<{ start: []; drag: [e: PointerEvent]; nudge: [dx: number, dy: number]; done: []; cancel: [] }>()
+const props = defineProps<{
+  x: number
+  y: number
+  shape: 'round' | 'ring' | 'diamond' | 'edge'
+  label: string
+  reading?: string
+  testid?: string
+}>()
+const emit = defineEmits<{
+  start: []
+  drag: [e: PointerEvent]
+  nudge: [dx: number, dy: number]
+  done: []
+  cancel: []
+}>()
 
 function down(e: PointerEvent): void {
   if (e.button !== 0) return
@@ -17,7 +30,12 @@ function down(e: PointerEvent): void {
     cancel: () => emit('cancel'),
   })
 }
-const STEPS: Record<string, readonly [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }
+const STEPS: Record<string, readonly [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, 1],
+  ArrowDown: [0, -1],
+}
 /** One centimetre, ten with Shift, a millimetre with Alt. */
 function key(e: KeyboardEvent): void {
   const s = STEPS[e.key]
@@ -30,7 +48,19 @@ function key(e: KeyboardEvent): void {
 </script>
 
 <template>
-  <g class="handle" :class="shape" :transform="`translate(${x} ${y})`" tabindex="0" role="slider" :aria-label="label" :aria-valuetext="reading ?? ''" aria-valuenow="0" :data-testid="testid" @pointerdown="down" @keydown="key">
+  <g
+    class="handle"
+    :class="shape"
+    :transform="`translate(${x} ${y})`"
+    tabindex="0"
+    role="slider"
+    :aria-label="label"
+    :aria-valuetext="reading ?? ''"
+    aria-valuenow="0"
+    :data-testid="testid"
+    @pointerdown="down"
+    @keydown="key"
+  >
     <title>{{ label }}</title>
     <circle v-if="shape === 'ring'" class="hit ring-hit" r="15" />
     <circle v-else class="hit" r="12" />

@@ -57,10 +57,17 @@ const cone = computed(() => {
   if (!a || !b) return null
   const far = 2000
   const end = (e: typeof a): string => `${e.from.x + e.dx * far} ${e.from.y + e.dy * far}`
-  return { fill: `M${a.from.x} ${a.from.y}L${end(a)}L${end(b)}L${b.from.x} ${b.from.y}Z`, lines: `M${end(a)}L${a.from.x} ${a.from.y}M${b.from.x} ${b.from.y}L${end(b)}` }
+  return {
+    fill: `M${a.from.x} ${a.from.y}L${end(a)}L${end(b)}L${b.from.x} ${b.from.y}Z`,
+    lines: `M${end(a)}L${a.from.x} ${a.from.y}M${b.from.x} ${b.from.y}L${end(b)}`,
+  }
 })
 const EDGE_AT_PX = 58
-const edgeHandles = computed(() => (project.camera?.lens.projection.kind === 'perspective' ? edges.value.map((e) => e && { x: e.from.x + e.dx * EDGE_AT_PX, y: e.from.y + e.dy * EDGE_AT_PX }) : []))
+const edgeHandles = computed(() =>
+  project.camera?.lens.projection.kind === 'perspective'
+    ? edges.value.map((e) => e && { x: e.from.x + e.dx * EDGE_AT_PX, y: e.from.y + e.dy * EDGE_AT_PX })
+    : [],
+)
 
 // dragging
 const active = ref<'' | 'station' | 'alone' | 'aim' | 'edge' | 'stand'>('')
@@ -83,7 +90,9 @@ function dragStation(e: PointerEvent, alone: boolean): void {
 function dragAim(e: PointerEvent): void {
   const point = from && aimPointOf(from.aim)
   if (!from || !point || from.aim.kind === 'direction') return
-  project.show({ stand: { ...from, aim: { kind: 'point', point: target(e, point), topBearingDeg: from.aim.topBearingDeg } } })
+  project.show({
+    stand: { ...from, aim: { kind: 'point', point: target(e, point), topBearingDeg: from.aim.topBearingDeg } },
+  })
 }
 /** The focal length whose edge ray passes under the pointer. */
 function dragEdge(e: PointerEvent, side: 0 | 1): void {
@@ -102,11 +111,20 @@ function dragEdge(e: PointerEvent, side: 0 | 1): void {
   if (!Number.isFinite(mm) || mm < 5 || ahead <= 0) return
   project.show({ lens: { ...w.lens, focalMm: Math.min(2000, e.altKey ? mm : Math.round(mm * 10) / 10) } })
 }
-const nudge = (dx: number, dy: number, alone: boolean): void => void (stand.value && project.move({ stand: standMoved(stand.value, [dx, dy, 0], alone) }, 'Nudged'))
+const nudge = (dx: number, dy: number, alone: boolean): void =>
+  void (stand.value && project.move({ stand: standMoved(stand.value, [dx, dy, 0], alone) }, 'Nudged'))
 function nudgeAim(dx: number, dy: number): void {
   if (!stand.value || !aim.value || stand.value.aim.kind === 'direction') return
   const p = aim.value
-  project.move({ stand: { ...stand.value, aim: { kind: 'point', point: [p[0] + dx, p[1] + dy, p[2]], topBearingDeg: stand.value.aim.topBearingDeg } } }, 'Nudged')
+  project.move(
+    {
+      stand: {
+        ...stand.value,
+        aim: { kind: 'point', point: [p[0] + dx, p[1] + dy, p[2]], topBearingDeg: stand.value.aim.topBearingDeg },
+      },
+    },
+    'Nudged',
+  )
 }
 const done = (label: string): void => {
   active.value = ''
@@ -130,9 +148,12 @@ async function down(e: PointerEvent): Promise<void> {
   const bearing = project.camera?.pose.bearingDeg ?? 0
   // the floor is looked for below the cut, so that the chosen storey's is found and not a higher one's
   let floor = storey.value?.heightM ?? 0
-  const seek = stage.floorBelow([start[0], start[1], cutZ.value ?? floor + 1.2], project.working?.visible.hidden ?? []).then((hit) => hit && (floor = hit.point[2]))
+  const seek = stage
+    .floorBelow([start[0], start[1], cutZ.value ?? floor + 1.2], project.working?.visible.hidden ?? [])
+    .then((hit) => hit && (floor = hit.point[2]))
   let to = start
-  const show = (): void => void project.show({ stand: standFromPlan([start[0], start[1]], [to[0], to[1]], floor, doc.eyeHeightM, bearing) })
+  const show = (): void =>
+    void project.show({ stand: standFromPlan([start[0], start[1]], [to[0], to[1]], floor, doc.eyeHeightM, bearing) })
   active.value = 'stand'
   startDrag(e, {
     move: (_dx, _dy, m) => {
@@ -162,7 +183,8 @@ const arrow = computed(() => {
   const cy = Math.min(h - 14, Math.max(14, y))
   return { x: cx, y: cy, deg: (Math.atan2(y - cy, x - cx) * 180) / Math.PI }
 })
-const place = (p: Vec3): string => `${formatLength(p[0], project.document!.unit)}, ${formatLength(p[1], project.document!.unit)}`
+const place = (p: Vec3): string =>
+  `${formatLength(p[0], project.document!.unit)}, ${formatLength(p[1], project.document!.unit)}`
 const cutText = ref('')
 const cutShown = computed(() => formatLength(cutM.value, project.document?.unit ?? 'm'))
 function setCut(e: Event): void {
@@ -175,12 +197,44 @@ function setCut(e: Event): void {
 </script>
 
 <template>
-  <StripFrame v-model:host="host" v-model:canvas="canvas" title="Plan" :image-style="strip.imageStyle.value as Record<string, string>" :scale="strip.scaleBar.value" :width="strip.width.value" :height="strip.height.value" :crosshair="view.tool === 'stand'"
-    :note="view.tool === 'stand' && !active ? 'Drag from the station to the aim' : ''" @wheel="strip.wheel" @down="down" @fit-model="strip.fitModel" @fit-camera="fitCamera" @zoom="strip.zoomAt">
+  <StripFrame
+    v-model:host="host"
+    v-model:canvas="canvas"
+    title="Plan"
+    :image-style="strip.imageStyle.value as Record<string, string>"
+    :scale="strip.scaleBar.value"
+    :width="strip.width.value"
+    :height="strip.height.value"
+    :crosshair="view.tool === 'stand'"
+    :note="view.tool === 'stand' && !active ? 'Drag from the station to the aim' : ''"
+    @wheel="strip.wheel"
+    @down="down"
+    @fit-model="strip.fitModel"
+    @fit-camera="fitCamera"
+    @zoom="strip.zoomAt"
+  >
     <template #head>
-      <Select :model-value="storeyIndex" :options="stage.storeys.map((s, i) => ({ i, name: s.name }))" option-label="name" option-value="i" size="small" class="storey" aria-label="Storey" @update:model-value="view.storey = $event" />
+      <Select
+        :model-value="storeyIndex"
+        :options="stage.storeys.map((s, i) => ({ i, name: s.name }))"
+        option-label="name"
+        option-value="i"
+        size="small"
+        class="storey"
+        aria-label="Storey"
+        @update:model-value="view.storey = $event"
+      />
       <span class="grow" />
-      <label class="cut" title="Height of the cut above the storey’s floor"><span class="visually-hidden">Plan cut</span><input class="num" :value="cutShown" aria-label="Plan cut height" @change="setCut" @keydown.enter="($event.target as HTMLInputElement).blur()" /><span class="unit">{{ project.document?.unit === 'ft-in' ? '' : project.document?.unit }}</span></label>
+      <label class="cut" title="Height of the cut above the storey’s floor"
+        ><span class="visually-hidden">Plan cut</span
+        ><input
+          class="num"
+          :value="cutShown"
+          aria-label="Plan cut height"
+          @change="setCut"
+          @keydown.enter="($event.target as HTMLInputElement).blur()"
+        /><span class="unit">{{ project.document?.unit === 'ft-in' ? '' : project.document?.unit }}</span></label
+      >
     </template>
     <g v-if="stand" class="camera">
       <template v-if="cone">
@@ -189,14 +243,67 @@ function setCut(e: Event): void {
       </template>
       <path v-if="aimAtPx" class="sight" :d="`M${at.x} ${at.y}L${aimAtPx.x} ${aimAtPx.y}`" />
       <template v-for="(h, i) in edgeHandles" :key="i">
-        <DragHandle v-if="h" :x="h.x" :y="h.y" shape="edge" label="Edge of the view: focal length" :testid="`plan-edge-${i}`" :reading="active === 'edge' ? `${project.camera!.lens.focalMm.toFixed(1)} mm` : ''" @start="begin('edge')" @drag="dragEdge($event, i as 0 | 1)" @done="done('Focal length')" @cancel="cancel" />
+        <DragHandle
+          v-if="h"
+          :x="h.x"
+          :y="h.y"
+          shape="edge"
+          label="Edge of the view: focal length"
+          :testid="`plan-edge-${i}`"
+          :reading="active === 'edge' ? `${project.camera!.lens.focalMm.toFixed(1)} mm` : ''"
+          @start="begin('edge')"
+          @drag="dragEdge($event, i as 0 | 1)"
+          @done="done('Focal length')"
+          @cancel="cancel"
+        />
       </template>
-      <DragHandle v-if="aimAtPx" :x="aimAtPx.x" :y="aimAtPx.y" shape="diamond" label="Aim" testid="plan-aim" :reading="active === 'aim' && aim ? place(aim) : ''" @start="begin('aim')" @drag="dragAim" @nudge="nudgeAim" @done="done('Aimed')" @cancel="cancel" />
-      <DragHandle :x="at.x" :y="at.y" shape="ring" label="Station alone: the aim stays" testid="plan-ring" :reading="active === 'alone' ? place(station) : ''" @start="begin('alone')" @drag="dragStation($event, true)" @nudge="(x, y) => nudge(x, y, true)" @done="done('Station moved alone')" @cancel="cancel" />
-      <DragHandle :x="at.x" :y="at.y" shape="round" label="Station: carries the aim along" testid="plan-station" :reading="active === 'station' || active === 'stand' ? place(station) : ''" @start="begin('station')" @drag="dragStation($event, false)" @nudge="(x, y) => nudge(x, y, false)" @done="done('Station moved')" @cancel="cancel" />
-      <g v-if="arrow" class="arrow" :transform="`translate(${arrow.x} ${arrow.y}) rotate(${arrow.deg})`"><path d="M8 0L-5 -6V6Z" /></g>
+      <DragHandle
+        v-if="aimAtPx"
+        :x="aimAtPx.x"
+        :y="aimAtPx.y"
+        shape="diamond"
+        label="Aim"
+        testid="plan-aim"
+        :reading="active === 'aim' && aim ? place(aim) : ''"
+        @start="begin('aim')"
+        @drag="dragAim"
+        @nudge="nudgeAim"
+        @done="done('Aimed')"
+        @cancel="cancel"
+      />
+      <DragHandle
+        :x="at.x"
+        :y="at.y"
+        shape="ring"
+        label="Station alone: the aim stays"
+        testid="plan-ring"
+        :reading="active === 'alone' ? place(station) : ''"
+        @start="begin('alone')"
+        @drag="dragStation($event, true)"
+        @nudge="(x, y) => nudge(x, y, true)"
+        @done="done('Station moved alone')"
+        @cancel="cancel"
+      />
+      <DragHandle
+        :x="at.x"
+        :y="at.y"
+        shape="round"
+        label="Station: carries the aim along"
+        testid="plan-station"
+        :reading="active === 'station' || active === 'stand' ? place(station) : ''"
+        @start="begin('station')"
+        @drag="dragStation($event, false)"
+        @nudge="(x, y) => nudge(x, y, false)"
+        @done="done('Station moved')"
+        @cancel="cancel"
+      />
+      <g v-if="arrow" class="arrow" :transform="`translate(${arrow.x} ${arrow.y}) rotate(${arrow.deg})`"
+        ><path d="M8 0L-5 -6V6Z"
+      /></g>
     </g>
-    <g class="north" :transform="`translate(${strip.width.value - 18} 26)`"><path d="M0 10V-10m-3.5 5l3.5 -5l3.5 5" /><text y="21" text-anchor="middle">N</text></g>
+    <g class="north" :transform="`translate(${strip.width.value - 18} 26)`"
+      ><path d="M0 10V-10m-3.5 5l3.5 -5l3.5 5" /><text y="21" text-anchor="middle">N</text></g
+    >
   </StripFrame>
 </template>
 

@@ -59,9 +59,13 @@ const cone = computed(() => {
   const [a, b] = rays
   if (!a || !b) return null
   const far = (stage.facts ? Math.hypot(...stage.facts.box.max.map((v, i) => v - stage.facts!.box.min[i]!)) : 20) * 2
-  const end = (r: typeof a): { x: number; y: number } => toPx([r.origin[0] + r.direction[0] * far, r.origin[1] + r.direction[1] * far, r.origin[2] + r.direction[2] * far])
+  const end = (r: typeof a): { x: number; y: number } =>
+    toPx([r.origin[0] + r.direction[0] * far, r.origin[1] + r.direction[1] * far, r.origin[2] + r.direction[2] * far])
   const [fa, fb, ea, eb] = [toPx(a.origin), toPx(b.origin), end(a), end(b)]
-  return { fill: `M${fa.x} ${fa.y}L${ea.x} ${ea.y}L${eb.x} ${eb.y}L${fb.x} ${fb.y}Z`, lines: `M${ea.x} ${ea.y}L${fa.x} ${fa.y}M${fb.x} ${fb.y}L${eb.x} ${eb.y}` }
+  return {
+    fill: `M${fa.x} ${fa.y}L${ea.x} ${ea.y}L${eb.x} ${eb.y}L${fb.x} ${fb.y}Z`,
+    lines: `M${ea.x} ${ea.y}L${fa.x} ${fa.y}M${fb.x} ${fb.y}L${eb.x} ${eb.y}`,
+  }
 })
 
 const active = ref<'' | 'eye' | 'aim'>('')
@@ -76,13 +80,27 @@ function dragEye(e: PointerEvent): void {
 function dragAim(e: PointerEvent): void {
   const p = from && aimPointOf(from.aim)
   if (!from || !p || from.aim.kind === 'direction') return
-  project.show({ stand: { ...from, aim: { kind: 'point', point: [p[0], p[1], toWorld(e)[2]], topBearingDeg: from.aim.topBearingDeg } } })
+  project.show({
+    stand: {
+      ...from,
+      aim: { kind: 'point', point: [p[0], p[1], toWorld(e)[2]], topBearingDeg: from.aim.topBearingDeg },
+    },
+  })
 }
-const nudgeEye = (dy: number): void => void (stand.value && project.move({ stand: standMoved(stand.value, [0, 0, dy]) }, 'Eye height'))
+const nudgeEye = (dy: number): void =>
+  void (stand.value && project.move({ stand: standMoved(stand.value, [0, 0, dy]) }, 'Eye height'))
 function nudgeAim(dy: number): void {
   if (!stand.value || !aim.value || stand.value.aim.kind === 'direction') return
   const p = aim.value
-  project.move({ stand: { ...stand.value, aim: { kind: 'point', point: [p[0], p[1], p[2] + dy], topBearingDeg: stand.value.aim.topBearingDeg } } }, 'Nudged')
+  project.move(
+    {
+      stand: {
+        ...stand.value,
+        aim: { kind: 'point', point: [p[0], p[1], p[2] + dy], topBearingDeg: stand.value.aim.topBearingDeg },
+      },
+    },
+    'Nudged',
+  )
 }
 const done = (label: string): void => {
   active.value = ''
@@ -96,14 +114,38 @@ function down(e: PointerEvent): void {
   if (e.button <= 2) strip.slideStrip(e)
 }
 const fitCamera = (): void => strip.fitCamera(aim.value ? [station.value, aim.value] : [station.value])
-const eyeText = computed(() => (eyeHeight.value === null ? '' : `eye ${formatLength(eyeHeight.value, project.document?.unit ?? 'm')}`))
+const eyeText = computed(() =>
+  eyeHeight.value === null ? '' : `eye ${formatLength(eyeHeight.value, project.document?.unit ?? 'm')}`,
+)
 </script>
 
 <template>
-  <StripFrame v-model:host="host" v-model:canvas="canvas" title="Side" :image-style="strip.imageStyle.value as Record<string, string>" :scale="strip.scaleBar.value" :width="strip.width.value" :height="strip.height.value" :crosshair="false" note=""
-    @wheel="strip.wheel" @down="down" @fit-model="strip.fitModel" @fit-camera="fitCamera" @zoom="strip.zoomAt">
+  <StripFrame
+    v-model:host="host"
+    v-model:canvas="canvas"
+    title="Side"
+    :image-style="strip.imageStyle.value as Record<string, string>"
+    :scale="strip.scaleBar.value"
+    :width="strip.width.value"
+    :height="strip.height.value"
+    :crosshair="false"
+    note=""
+    @wheel="strip.wheel"
+    @down="down"
+    @fit-model="strip.fitModel"
+    @fit-camera="fitCamera"
+    @zoom="strip.zoomAt"
+  >
     <template #head>
-      <Select v-model="view.side" :options="VIEWS as never" option-label="label" option-value="value" size="small" class="pin" aria-label="Direction of Side" />
+      <Select
+        v-model="view.side"
+        :options="VIEWS as never"
+        option-label="label"
+        option-value="value"
+        size="small"
+        class="pin"
+        aria-label="Direction of Side"
+      />
       <span class="grow" />
       <span class="num eye">{{ eyeText }}</span>
     </template>
@@ -114,10 +156,39 @@ const eyeText = computed(() => (eyeHeight.value === null ? '' : `eye ${formatLen
       </template>
       <path class="horizon" :d="`M0 ${at.y}H${strip.width.value}`" />
       <text class="label" :x="strip.width.value - 8" :y="at.y - 4" text-anchor="end">horizon</text>
-      <path v-if="floorPx" class="measure" :d="`M${at.x - 14} ${at.y}V${floorPx.y}M${at.x - 18} ${floorPx.y}h8M${at.x - 18} ${at.y}h8`" />
+      <path
+        v-if="floorPx"
+        class="measure"
+        :d="`M${at.x - 14} ${at.y}V${floorPx.y}M${at.x - 18} ${floorPx.y}h8M${at.x - 18} ${at.y}h8`"
+      />
       <path v-if="aimPx" class="sight" :d="`M${at.x} ${at.y}L${aimPx.x} ${aimPx.y}`" />
-      <DragHandle v-if="aimPx" :x="aimPx.x" :y="aimPx.y" shape="diamond" label="Aim: height" testid="side-aim" :reading="active === 'aim' && aim ? formatLength(aim[2], project.document!.unit) : ''" @start="begin('aim')" @drag="dragAim" @nudge="(_x, y) => nudgeAim(y)" @done="done('Aimed')" @cancel="cancel" />
-      <DragHandle :x="at.x" :y="at.y" shape="round" label="Eye height: carries the aim along" testid="side-eye" :reading="active === 'eye' ? eyeText : ''" @start="begin('eye')" @drag="dragEye" @nudge="(_x, y) => nudgeEye(y)" @done="done('Eye height')" @cancel="cancel" />
+      <DragHandle
+        v-if="aimPx"
+        :x="aimPx.x"
+        :y="aimPx.y"
+        shape="diamond"
+        label="Aim: height"
+        testid="side-aim"
+        :reading="active === 'aim' && aim ? formatLength(aim[2], project.document!.unit) : ''"
+        @start="begin('aim')"
+        @drag="dragAim"
+        @nudge="(_x, y) => nudgeAim(y)"
+        @done="done('Aimed')"
+        @cancel="cancel"
+      />
+      <DragHandle
+        :x="at.x"
+        :y="at.y"
+        shape="round"
+        label="Eye height: carries the aim along"
+        testid="side-eye"
+        :reading="active === 'eye' ? eyeText : ''"
+        @start="begin('eye')"
+        @drag="dragEye"
+        @nudge="(_x, y) => nudgeEye(y)"
+        @done="done('Eye height')"
+        @cancel="cancel"
+      />
     </g>
   </StripFrame>
 </template>

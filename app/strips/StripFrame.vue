@@ -3,7 +3,15 @@
 import { IconFocus2, IconMaximize, IconMinus, IconPlus } from '@tabler/icons-vue'
 import { onMounted, useTemplateRef } from 'vue'
 
-defineProps<{ title: string; imageStyle: Record<string, string>; scale: { px: number; text: string }; width: number; height: number; crosshair: boolean; note: string }>()
+defineProps<{
+  title: string
+  imageStyle: Record<string, string>
+  scale: { px: number; text: string }
+  width: number
+  height: number
+  crosshair: boolean
+  note: string
+}>()
 defineEmits<{ wheel: [e: WheelEvent]; down: [e: PointerEvent]; fitModel: []; fitCamera: []; zoom: [factor: number] }>()
 const host = defineModel<HTMLElement | null>('host')
 const canvas = defineModel<HTMLCanvasElement | null>('canvas')
@@ -21,7 +29,15 @@ onMounted(() => {
       <h2>{{ title }}</h2>
       <slot name="head" />
     </header>
-    <div ref="hostElement" class="host" :class="{ crosshair }" :data-testid="title.toLowerCase()" @wheel="$emit('wheel', $event)" @pointerdown="$emit('down', $event)" @contextmenu.prevent>
+    <div
+      ref="hostElement"
+      class="host"
+      :class="{ crosshair }"
+      :data-testid="title.toLowerCase()"
+      @wheel="$emit('wheel', $event)"
+      @pointerdown="$emit('down', $event)"
+      @contextmenu.prevent
+    >
       <canvas ref="canvasElement" :style="imageStyle" />
       <svg :viewBox="`0 0 ${Math.max(1, width)} ${Math.max(1, height)}`" class="above">
         <slot />
@@ -31,10 +47,18 @@ onMounted(() => {
         </g>
       </svg>
       <div class="zoom" @pointerdown.stop>
-        <button class="plain" :title="`Fit the model in ${title}`" @click="$emit('fitModel')"><IconMaximize :size="14" stroke="1.6" /><span class="visually-hidden">Fit the model</span></button>
-        <button class="plain" :title="`Fit the camera in ${title}`" @click="$emit('fitCamera')"><IconFocus2 :size="14" stroke="1.6" /><span class="visually-hidden">Fit the camera</span></button>
-        <button class="plain" title="Nearer" @click="$emit('zoom', 1 / 1.4)"><IconPlus :size="14" stroke="1.6" /><span class="visually-hidden">Nearer</span></button>
-        <button class="plain" title="Farther" @click="$emit('zoom', 1.4)"><IconMinus :size="14" stroke="1.6" /><span class="visually-hidden">Farther</span></button>
+        <button class="plain" :title="`Fit the model in ${title}`" @click="$emit('fitModel')">
+          <IconMaximize :size="14" stroke="1.6" /><span class="visually-hidden">Fit the model</span>
+        </button>
+        <button class="plain" :title="`Fit the camera in ${title}`" @click="$emit('fitCamera')">
+          <IconFocus2 :size="14" stroke="1.6" /><span class="visually-hidden">Fit the camera</span>
+        </button>
+        <button class="plain" title="Nearer" @click="$emit('zoom', 1 / 1.4)">
+          <IconPlus :size="14" stroke="1.6" /><span class="visually-hidden">Nearer</span>
+        </button>
+        <button class="plain" title="Farther" @click="$emit('zoom', 1.4)">
+          <IconMinus :size="14" stroke="1.6" /><span class="visually-hidden">Farther</span>
+        </button>
       </div>
       <p v-if="note" class="note">{{ note }}</p>
     </div>

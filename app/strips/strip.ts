@@ -34,8 +34,21 @@ export function useStrip(o: StripOptions) {
 
   const cameraFor = (c: Vec3, w: number): Camera => ({
     pose: { station: c, ...o.direction.value, rollDeg: 0 },
-    lens: { projection: { kind: 'parallel', widthM: w }, focalMm: 50, sensorMm: { width: 36, height: 24 }, sensorUse: 'acrossWidth', riseMm: 0, crossMm: 0, distortion: null },
-    frame: { widthPx: Math.max(1, Math.round(width.value)), heightPx: Math.max(1, Math.round(height.value)), densityPpi: 96, guides: 'none' },
+    lens: {
+      projection: { kind: 'parallel', widthM: w },
+      focalMm: 50,
+      sensorMm: { width: 36, height: 24 },
+      sensorUse: 'acrossWidth',
+      riseMm: 0,
+      crossMm: 0,
+      distortion: null,
+    },
+    frame: {
+      widthPx: Math.max(1, Math.round(width.value)),
+      heightPx: Math.max(1, Math.round(height.value)),
+      densityPpi: 96,
+      guides: 'none',
+    },
   })
   const camera = computed(() => cameraFor(centre.value, widthM.value))
 
@@ -55,18 +68,32 @@ export function useStrip(o: StripOptions) {
     if (points.length === 0 || width.value < 10 || height.value < 10) return
     const pose = { station: [0, 0, 0] as Vec3, ...o.direction.value, rollDeg: 0 }
     const flat = points.map((p) => toCamera(pose, p))
-    const span = (k: 0 | 1): [number, number] => [Math.min(...flat.map((p) => p[k])), Math.max(...flat.map((p) => p[k]))]
+    const span = (k: 0 | 1): [number, number] => [
+      Math.min(...flat.map((p) => p[k])),
+      Math.max(...flat.map((p) => p[k])),
+    ]
     const [x0, x1] = span(0)
     const [y0, y1] = span(1)
     const free = Math.max(20, height.value - o.headPx)
-    const mPerPx = Math.max(((x1 - x0) * (1 + 2 * MARGIN)) / width.value, ((y1 - y0) * (1 + 2 * MARGIN)) / free, NARROWEST_M / width.value)
+    const mPerPx = Math.max(
+      ((x1 - x0) * (1 + 2 * MARGIN)) / width.value,
+      ((y1 - y0) * (1 + 2 * MARGIN)) / free,
+      NARROWEST_M / width.value,
+    )
     widthM.value = mPerPx * width.value
-    const mid: Vec3 = [(x0 + x1) / 2, (y0 + y1) / 2 + (o.headPx / 2) * mPerPx, flat.reduce((s, p) => s + p[2], 0) / flat.length]
+    const mid: Vec3 = [
+      (x0 + x1) / 2,
+      (y0 + y1) / 2 + (o.headPx / 2) * mPerPx,
+      flat.reduce((s, p) => s + p[2], 0) / flat.length,
+    ]
     centre.value = fromCameraAxes(mid)
   }
   function fromCameraAxes(p: Vec3): Vec3 {
     const at = cameraFor([0, 0, 0], 1)
-    const { xPx, yPx } = { xPx: at.frame.widthPx / 2 + p[0] * at.frame.widthPx, yPx: at.frame.heightPx / 2 - p[1] * at.frame.widthPx }
+    const { xPx, yPx } = {
+      xPx: at.frame.widthPx / 2 + p[0] * at.frame.widthPx,
+      yPx: at.frame.heightPx / 2 - p[1] * at.frame.widthPx,
+    }
     const ray = rayThrough(at, xPx, yPx)!
     return [0, 1, 2].map((i) => ray.origin[i]! - ray.direction[i]! * p[2]) as unknown as Vec3
   }
@@ -74,8 +101,15 @@ export function useStrip(o: StripOptions) {
   function fitCamera(points: readonly Vec3[]): void {
     const [a] = points
     if (!a) return
-    const spread = Math.max(...points.map((p) => Math.hypot(p[0] - a[0], p[1] - a[1], p[2] - a[2])), stage.facts ? modelSize(stage.facts.box) * 0.08 : 0.5)
-    fit([...points, [a[0] - spread * 0.5, a[1] - spread * 0.5, a[2] - spread * 0.3], [a[0] + spread * 0.5, a[1] + spread * 0.5, a[2] + spread * 0.3]])
+    const spread = Math.max(
+      ...points.map((p) => Math.hypot(p[0] - a[0], p[1] - a[1], p[2] - a[2])),
+      stage.facts ? modelSize(stage.facts.box) * 0.08 : 0.5,
+    )
+    fit([
+      ...points,
+      [a[0] - spread * 0.5, a[1] - spread * 0.5, a[2] - spread * 0.3],
+      [a[0] + spread * 0.5, a[1] + spread * 0.5, a[2] + spread * 0.3],
+    ])
   }
 
   function zoomAt(factor: number, e?: { clientX: number; clientY: number }): void {
@@ -113,7 +147,8 @@ export function useStrip(o: StripOptions) {
   watch(
     () => [stage.facts, width.value > 10 && height.value > 10, Math.round(o.direction.value.bearingDeg)] as const,
     ([facts, sized, bearing]) => {
-      const key = facts && sized ? `${facts.triangles}|${facts.box.min.join()}|${bearing}|${o.direction.value.tiltDeg}` : ''
+      const key =
+        facts && sized ? `${facts.triangles}|${facts.box.min.join()}|${bearing}|${o.direction.value.tiltDeg}` : ''
       if (!key || key === fitted.value) return
       fitted.value = key
       fitModel()
@@ -172,10 +207,28 @@ export function useStrip(o: StripOptions) {
     const target = metresPerPx.value * 70
     const power = Math.pow(10, Math.floor(Math.log10(target)))
     const m = [5, 2, 1].map((s) => s * power).find((s) => s <= target) ?? power
-    return { px: m / metresPerPx.value, text: m >= 1 ? `${m} m` : m >= 0.01 ? `${Math.round(m * 100)} cm` : `${Math.round(m * 1000)} mm` }
+    return {
+      px: m / metresPerPx.value,
+      text: m >= 1 ? `${m} m` : m >= 0.01 ? `${Math.round(m * 100)} cm` : `${Math.round(m * 1000)} mm`,
+    }
   })
 
-  return { width, height, camera, toPx, toWorld, metresPerPx, fitModel, fitCamera, zoomAt, wheel, slideStrip, imageStyle, scaleBar, drawn }
+  return {
+    width,
+    height,
+    camera,
+    toPx,
+    toWorld,
+    metresPerPx,
+    fitModel,
+    fitCamera,
+    zoomAt,
+    wheel,
+    slideStrip,
+    imageStyle,
+    scaleBar,
+    drawn,
+  }
 }
 
 const modelSize = (b: Box): number => Math.hypot(b.max[0] - b.min[0], b.max[1] - b.min[1], b.max[2] - b.min[2])

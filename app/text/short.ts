@@ -3,7 +3,8 @@ import { formatLength, lengthSuffix, wrapBearingDeg, type LengthUnit } from '#co
 import type { Frame, Lens, Pose } from '#core/camera'
 import type { Difference } from '#model'
 
-const length = (m: number, unit: LengthUnit): string => `${formatLength(m, unit)}${unit === 'ft-in' ? '' : ` ${lengthSuffix(unit)}`}`
+const length = (m: number, unit: LengthUnit): string =>
+  `${formatLength(m, unit)}${unit === 'ft-in' ? '' : ` ${lengthSuffix(unit)}`}`
 export const signed = (v: number, digits: number): string => {
   const t = Math.abs(v).toFixed(digits)
   return Number(t) === 0 ? t : `${v > 0 ? '+' : '−'}${t}`
@@ -16,17 +17,27 @@ export const compass = (deg: number): string => ['north', 'north-east', 'east', 
 export function standShort(pose: Pose, eyeHeightM: number | null, unit: LengthUnit): [string, string] {
   const level = Math.abs(pose.tiltDeg) < 0.005 && Math.abs(pose.rollDeg) < 0.005
   const height = eyeHeightM === null ? pose.station[2] : eyeHeightM
-  const second = level ? 'level' : Math.abs(pose.tiltDeg) >= 0.005 ? `tilt ${signed(pose.tiltDeg, 1)}°` : `roll ${signed(pose.rollDeg, 1)}°`
+  const second = level
+    ? 'level'
+    : Math.abs(pose.tiltDeg) >= 0.005
+      ? `tilt ${signed(pose.tiltDeg, 1)}°`
+      : `roll ${signed(pose.rollDeg, 1)}°`
   return [length(height, unit), second]
 }
 
 export function lensShort(lens: Lens): [string, string] {
   const p = lens.projection
-  const shift = [lens.riseMm ? `rise ${signed(lens.riseMm, 1)}` : '', lens.crossMm ? `cross ${signed(lens.crossMm, 1)}` : ''].filter(Boolean)
+  const shift = [
+    lens.riseMm ? `rise ${signed(lens.riseMm, 1)}` : '',
+    lens.crossMm ? `cross ${signed(lens.crossMm, 1)}` : '',
+  ].filter(Boolean)
   if (p.kind === 'parallel' || p.kind === 'oblique') return [p.kind, `${p.widthM.toPrecision(3)} m wide`]
   if (p.kind !== 'perspective') return [p.kind, '']
   const f = Number.isInteger(Math.round(lens.focalMm * 10) / 10) ? lens.focalMm.toFixed(0) : lens.focalMm.toFixed(1)
-  return [`${f} mm`, shift.length === 2 ? `${signed(lens.riseMm, 1)} ${signed(lens.crossMm, 1)}` : (shift[0] ?? 'no shift')]
+  return [
+    `${f} mm`,
+    shift.length === 2 ? `${signed(lens.riseMm, 1)} ${signed(lens.crossMm, 1)}` : (shift[0] ?? 'no shift'),
+  ]
 }
 
 const gcd = (a: number, b: number): number => (b ? gcd(b, a % b) : a)
@@ -49,6 +60,7 @@ export function differenceText(d: Difference): string {
   const stem = d.path.replace(/\.\d+$/, '')
   const axis = /\.([012])$/.exec(d.path)?.[1]
   const field = (FIELDS[stem] ?? stem) + (axis ? ` ${'xyz'[Number(axis)]}` : '')
-  const show = (v: unknown): string => (typeof v === 'number' ? String(Math.round(v * 1000) / 1000) : typeof v === 'string' ? v : JSON.stringify(v))
+  const show = (v: unknown): string =>
+    typeof v === 'number' ? String(Math.round(v * 1000) / 1000) : typeof v === 'string' ? v : JSON.stringify(v)
   return `${d.part.replace('look.', '')}, ${field}: ${show(d.a)} → ${show(d.b)}`
 }

@@ -20,10 +20,26 @@ const scheme = {
     900: 'var(--ink)',
     950: 'var(--ink)',
   },
-  primary: { color: 'var(--plum)', contrastColor: 'var(--on-plum)', hoverColor: 'var(--plum)', activeColor: 'var(--plum)' },
-  highlight: { background: 'var(--plum-soft)', focusBackground: 'var(--plum-soft)', color: 'var(--ink)', focusColor: 'var(--ink)' },
+  primary: {
+    color: 'var(--plum)',
+    contrastColor: 'var(--on-plum)',
+    hoverColor: 'var(--plum)',
+    activeColor: 'var(--plum)',
+  },
+  highlight: {
+    background: 'var(--plum-soft)',
+    focusBackground: 'var(--plum-soft)',
+    color: 'var(--ink)',
+    focusColor: 'var(--ink)',
+  },
   text: { color: 'var(--ink)', hoverColor: 'var(--ink)', mutedColor: 'var(--quiet)', hoverMutedColor: 'var(--ink)' },
-  content: { background: 'var(--panel)', hoverBackground: 'var(--paper)', borderColor: 'var(--line)', color: 'var(--ink)', hoverColor: 'var(--ink)' },
+  content: {
+    background: 'var(--panel)',
+    hoverBackground: 'var(--paper)',
+    borderColor: 'var(--line)',
+    color: 'var(--ink)',
+    hoverColor: 'var(--ink)',
+  },
   formField: {
     background: 'transparent',
     filledBackground: 'transparent',
@@ -52,7 +68,11 @@ export const preset = definePreset(Base, {
     formField: { paddingX: '6px', paddingY: '3px', borderRadius: '4px' },
     list: { padding: '4px', option: { padding: '4px 8px', borderRadius: '3px' } },
     navigation: { list: { padding: '4px' }, item: { padding: '4px 8px', borderRadius: '3px', gap: '8px' } },
-    overlay: { select: { shadow: 'var(--shadow)' }, popover: { padding: '10px', shadow: 'var(--shadow)' }, modal: { padding: '16px', shadow: 'var(--shadow)' } },
+    overlay: {
+      select: { shadow: 'var(--shadow)' },
+      popover: { padding: '10px', shadow: 'var(--shadow)' },
+      modal: { padding: '16px', shadow: 'var(--shadow)' },
+    },
     colorScheme: { light: scheme, dark: scheme },
   },
 })

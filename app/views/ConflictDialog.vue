@@ -22,9 +22,15 @@ const differences = computed(() => {
   const lists = [
     ...[...b].filter(([id]) => !a.has(id)).map(([, n]) => `viewpoint “${n}” is only here`),
     ...[...a].filter(([id]) => !b.has(id)).map(([, n]) => `viewpoint “${n}” is only in the other`),
-    ...[...b].filter(([id, n]) => a.has(id) && a.get(id) !== n).map(([id, n]) => `viewpoint “${a.get(id)}” is called “${n}” here`),
+    ...[...b]
+      .filter(([id, n]) => a.has(id) && a.get(id) !== n)
+      .map(([id, n]) => `viewpoint “${a.get(id)}” is called “${n}” here`),
   ]
-  return [...(mine.name !== theirs.name ? [`name: ${theirs.name} → ${mine.name}`] : []), ...lists, ...compareSetups(theirs.working, mine.working).map(differenceText)]
+  return [
+    ...(mine.name !== theirs.name ? [`name: ${theirs.name} → ${mine.name}`] : []),
+    ...lists,
+    ...compareSetups(theirs.working, mine.working).map(differenceText),
+  ]
 })
 async function choose(work: () => Promise<unknown>): Promise<void> {
   busy.value = true
@@ -45,8 +51,18 @@ const theirs = (): Promise<void> => choose(() => project.takeTheirs())
 </script>
 
 <template>
-  <Dialog :visible="project.saveState === 'conflict'" modal :closable="false" header="Changed in another tab" :style="{ width: '480px' }" :draggable="false">
-    <p>This project was saved from another tab after this one read it. Nothing is lost yet: choose what becomes of the version here.</p>
+  <Dialog
+    :visible="project.saveState === 'conflict'"
+    modal
+    :closable="false"
+    header="Changed in another tab"
+    :style="{ width: '480px' }"
+    :draggable="false"
+  >
+    <p>
+      This project was saved from another tab after this one read it. Nothing is lost yet: choose what becomes of the
+      version here.
+    </p>
     <div v-if="differences.length" class="list">
       <h3>Other version → here</h3>
       <ul class="num">

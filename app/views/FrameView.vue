@@ -66,7 +66,13 @@ useEventListener(window, 'keydown', (e) => {
     return
   }
   // K again confirms what K began; so does Enter anywhere outside a field
-  if (view.keeping === 'keep' && !dialogOpen && (e.key === 'k' || e.key === 'Enter') && !(e.target instanceof HTMLInputElement) && !(e.target instanceof HTMLButtonElement)) {
+  if (
+    view.keeping === 'keep' &&
+    !dialogOpen &&
+    (e.key === 'k' || e.key === 'Enter') &&
+    !(e.target instanceof HTMLInputElement) &&
+    !(e.target instanceof HTMLButtonElement)
+  ) {
     e.preventDefault()
     strip.value?.confirm()
     return

@@ -13,7 +13,9 @@ const naming = ref(false)
 const saved = computed(() => {
   switch (project.saveState) {
     case 'saved':
-      return project.savedAt ? `Saved ${new Date(project.savedAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}` : 'Saved'
+      return project.savedAt
+        ? `Saved ${new Date(project.savedAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}`
+        : 'Saved'
     case 'waiting':
     case 'saving':
       return 'Saving…'
@@ -24,7 +26,9 @@ const saved = computed(() => {
   }
   return ''
 })
-const trailText = computed(() => (project.document ? `${project.document.trail.at + 1} of ${project.document.trail.steps.length}` : ''))
+const trailText = computed(() =>
+  project.document ? `${project.document.trail.at + 1} of ${project.document.trail.steps.length}` : '',
+)
 function renamed(e: Event): void {
   if (!naming.value) return
   naming.value = false
@@ -38,17 +42,39 @@ const toggleTheme = (): void => void (view.theme = view.theme === 'day' ? 'night
   <header>
     <RouterLink to="/" class="home" title="Projects"><YoroiMark /><b>Yoroi</b></RouterLink>
     <template v-if="project.document">
-      <input v-if="naming" class="rename" :value="project.document.name" aria-label="Name of the project" maxlength="200" autofocus @keydown.enter="renamed" @keydown.esc="naming = false" @blur="renamed" />
-      <button v-else class="plain name" title="Rename the project" @click="naming = true">{{ project.document.name }}</button>
+      <input
+        v-if="naming"
+        class="rename"
+        :value="project.document.name"
+        aria-label="Name of the project"
+        maxlength="200"
+        autofocus
+        @keydown.enter="renamed"
+        @keydown.esc="naming = false"
+        @blur="renamed"
+      />
+      <button v-else class="plain name" title="Rename the project" @click="naming = true">
+        {{ project.document.name }}
+      </button>
     </template>
     <div class="right">
       <template v-if="project.document">
-        <button class="btn icon" :disabled="!project.canBack" title="Trail: back ([)" @click="project.trail(-1)"><IconArrowLeft :size="15" stroke="1.6" /><span class="visually-hidden">Trail back</span></button>
-        <span class="quiet trail" title="Earlier positions of the camera">trail <span class="num">{{ trailText }}</span></span>
-        <button class="btn icon" :disabled="!project.canForward" title="Trail: forward (])" @click="project.trail(1)"><IconArrowRight :size="15" stroke="1.6" /><span class="visually-hidden">Trail forward</span></button>
+        <button class="btn icon" :disabled="!project.canBack" title="Trail: back ([)" @click="project.trail(-1)">
+          <IconArrowLeft :size="15" stroke="1.6" /><span class="visually-hidden">Trail back</span>
+        </button>
+        <span class="quiet trail" title="Earlier positions of the camera"
+          >trail <span class="num">{{ trailText }}</span></span
+        >
+        <button class="btn icon" :disabled="!project.canForward" title="Trail: forward (])" @click="project.trail(1)">
+          <IconArrowRight :size="15" stroke="1.6" /><span class="visually-hidden">Trail forward</span>
+        </button>
         <span class="gap" />
-        <button class="btn" :disabled="!project.canUndo" title="Undo the last edit (Ctrl+Z)" @click="project.undoEdit">Undo</button>
-        <button class="btn" :disabled="!project.canRedo" title="Redo (Ctrl+Shift+Z)" @click="project.redoEdit">Redo</button>
+        <button class="btn" :disabled="!project.canUndo" title="Undo the last edit (Ctrl+Z)" @click="project.undoEdit">
+          Undo
+        </button>
+        <button class="btn" :disabled="!project.canRedo" title="Redo (Ctrl+Shift+Z)" @click="project.redoEdit">
+          Redo
+        </button>
         <span class="saved quiet" :class="project.saveState" role="status" data-testid="save-state">{{ saved }}</span>
         <button class="btn" title="All commands (Ctrl+K)" @click="view.commands = true">Commands</button>
       </template>
@@ -56,7 +82,9 @@ const toggleTheme = (): void => void (view.theme = view.theme === 'day' ? 'night
         <IconMoon v-if="view.theme === 'day'" :size="15" stroke="1.6" /><IconSun v-else :size="15" stroke="1.6" />
         <span class="visually-hidden">{{ view.theme === 'day' ? 'Night theme' : 'Day theme' }}</span>
       </button>
-      <button v-if="project.document" class="btn icon" title="Keys and help (F1)" @click="view.help = true"><IconHelp :size="15" stroke="1.6" /><span class="visually-hidden">Help</span></button>
+      <button v-if="project.document" class="btn icon" title="Keys and help (F1)" @click="view.help = true">
+        <IconHelp :size="15" stroke="1.6" /><span class="visually-hidden">Help</span>
+      </button>
     </div>
   </header>
 </template>

@@ -11,10 +11,18 @@ function act(n: Notice): void {
 
 <template>
   <div class="notices" aria-live="polite">
-    <div v-for="n in notices.list" :key="n.id" class="notice" :class="n.kind" :role="n.kind === 'error' ? 'alert' : 'status'">
+    <div
+      v-for="n in notices.list"
+      :key="n.id"
+      class="notice"
+      :class="n.kind"
+      :role="n.kind === 'error' ? 'alert' : 'status'"
+    >
       <span>{{ n.text }}</span>
       <button v-if="n.action" class="plain do" @click="act(n)">{{ n.action.label }}</button>
-      <button class="plain x" title="Close" @click="notices.drop(n.id)"><IconX :size="14" stroke="1.8" /><span class="visually-hidden">Close</span></button>
+      <button class="plain x" title="Close" @click="notices.drop(n.id)">
+        <IconX :size="14" stroke="1.8" /><span class="visually-hidden">Close</span>
+      </button>
     </div>
   </div>
 </template>

@@ -67,11 +67,18 @@ async function remove(): Promise<void> {
   }
   await list()
 }
-const day = (iso: string): string => new Date(iso).toLocaleString([], { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' })
+const day = (iso: string): string =>
+  new Date(iso).toLocaleString([], { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' })
 </script>
 
 <template>
-  <div class="page" :class="{ over }" @dragover.prevent="over = true" @dragleave.self="over = false" @drop.prevent="dropped">
+  <div
+    class="page"
+    :class="{ over }"
+    @dragover.prevent="over = true"
+    @dragleave.self="over = false"
+    @drop.prevent="dropped"
+  >
     <HeaderBar />
     <main>
       <h1>Projects</h1>
@@ -83,26 +90,57 @@ const day = (iso: string): string => new Date(iso).toLocaleString([], { day: 'nu
       <div v-else class="grid">
         <article v-for="c in cards" :key="c.id" data-testid="project-card">
           <RouterLink :to="`/project/${c.id}`" class="card">
-            <span class="pic"><img v-if="c.hasCover" :src="api.coverUrl(c)" alt="" /><span v-else class="quiet">No picture yet</span></span>
+            <span class="pic"
+              ><img v-if="c.hasCover" :src="api.coverUrl(c)" alt="" /><span v-else class="quiet"
+                >No picture yet</span
+              ></span
+            >
             <span class="name">{{ c.name }}</span>
             <span class="quiet">{{ day(c.updatedAt) }}</span>
           </RouterLink>
-          <button class="plain bin" :title="`Delete “${c.name}”`" @click="removing = c"><IconTrash :size="15" stroke="1.6" /><span class="visually-hidden">Delete {{ c.name }}</span></button>
+          <button class="plain bin" :title="`Delete “${c.name}”`" @click="removing = c">
+            <IconTrash :size="15" stroke="1.6" /><span class="visually-hidden">Delete {{ c.name }}</span>
+          </button>
         </article>
         <button class="plain new" @click="picker?.click()">
           <span class="pic"><IconPlus :size="26" stroke="1.4" /></span>
           <span class="name">New from a model</span>
           <span class="quiet">Drop a GLB file here, or click to choose one</span>
         </button>
-        <input ref="picker" type="file" accept=".glb,model/gltf-binary" hidden data-testid="model-file" @change="picked" />
+        <input
+          ref="picker"
+          type="file"
+          accept=".glb,model/gltf-binary"
+          hidden
+          data-testid="model-file"
+          @change="picked"
+        />
       </div>
     </main>
-    <Dialog :visible="progress !== null" modal :closable="false" header="Bringing in the model" :style="{ width: '380px' }" :draggable="false">
+    <Dialog
+      :visible="progress !== null"
+      modal
+      :closable="false"
+      header="Bringing in the model"
+      :style="{ width: '380px' }"
+      :draggable="false"
+    >
       <p class="what">{{ progress?.what }}</p>
-      <ProgressBar :mode="progress?.done === null ? 'indeterminate' : 'determinate'" :value="Math.round((progress?.done ?? 0) * 100)" style="height: 14px" />
+      <ProgressBar
+        :mode="progress?.done === null ? 'indeterminate' : 'determinate'"
+        :value="Math.round((progress?.done ?? 0) * 100)"
+        style="height: 14px"
+      />
       <template #footer><button class="btn" @click="abort?.abort()">Cancel</button></template>
     </Dialog>
-    <Dialog :visible="removing !== null" modal header="Delete the project?" :style="{ width: '380px' }" :draggable="false" @update:visible="removing = null">
+    <Dialog
+      :visible="removing !== null"
+      modal
+      header="Delete the project?"
+      :style="{ width: '380px' }"
+      :draggable="false"
+      @update:visible="removing = null"
+    >
       <p>“{{ removing?.name }}” with all its viewpoints and versions goes for good.</p>
       <template #footer>
         <button class="btn" @click="removing = null">Keep it</button>

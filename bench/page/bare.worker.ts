@@ -1,6 +1,14 @@
 // The reference: the same GLB drawn by plain three.js in the same kind of worker, with one shadowed sun and a soft sky light.
 import { expose } from 'comlink'
-import { DirectionalLight, HemisphereLight, PCFShadowMap, PerspectiveCamera, Scene, WebGLRenderer, type Mesh } from 'three'
+import {
+  DirectionalLight,
+  HemisphereLight,
+  PCFShadowMap,
+  PerspectiveCamera,
+  Scene,
+  WebGLRenderer,
+  type Mesh,
+} from 'three'
 import { GLTFLoader } from 'three/addons/loaders/GLTFLoader.js'
 
 const WIDTH = 684

@@ -10,20 +10,64 @@ export interface ErrorEntry {
 
 export const ERRORS = {
   'bad-request': { status: 400, what: 'The request could not be understood.', todo: 'Reload the page and try again.' },
-  'foreign-origin': { status: 403, what: 'The request came from another site or under another name.', todo: 'Open Yoroi at the address it printed when it started.' },
+  'foreign-origin': {
+    status: 403,
+    what: 'The request came from another site or under another name.',
+    todo: 'Open Yoroi at the address it printed when it started.',
+  },
   'not-found': { status: 404, what: 'This page or file does not exist.', todo: 'Go back to the projects.' },
-  'project-missing': { status: 404, what: 'This project does not exist any more.', todo: 'Go back to the projects; it may have been deleted in another tab.' },
-  'revision-missing': { status: 404, what: 'This earlier version does not exist.', todo: 'Reload the list of versions; old ones are thinned out.' },
-  'asset-missing': { status: 404, what: 'A file that the project uses is not stored here.', todo: 'Bring the model in again from your disk.' },
-  'revision-conflict': { status: 409, what: 'The project was changed in another tab since this one read it.', todo: 'Choose which version to keep.' },
-  'document-invalid': { status: 422, what: 'The project could not be read.', todo: 'Nothing was saved; the last saved version is unharmed.' },
+  'project-missing': {
+    status: 404,
+    what: 'This project does not exist any more.',
+    todo: 'Go back to the projects; it may have been deleted in another tab.',
+  },
+  'revision-missing': {
+    status: 404,
+    what: 'This earlier version does not exist.',
+    todo: 'Reload the list of versions; old ones are thinned out.',
+  },
+  'asset-missing': {
+    status: 404,
+    what: 'A file that the project uses is not stored here.',
+    todo: 'Bring the model in again from your disk.',
+  },
+  'revision-conflict': {
+    status: 409,
+    what: 'The project was changed in another tab since this one read it.',
+    todo: 'Choose which version to keep.',
+  },
+  'document-invalid': {
+    status: 422,
+    what: 'The project could not be read.',
+    todo: 'Nothing was saved; the last saved version is unharmed.',
+  },
   'document-newer': { status: 422, what: 'The project was made by a newer Yoroi.', todo: 'Update Yoroi to open it.' },
-  'model-unreadable': { status: 422, what: 'The model file cannot be read.', todo: 'Export it again as binary glTF (.glb).' },
+  'model-unreadable': {
+    status: 422,
+    what: 'The model file cannot be read.',
+    todo: 'Export it again as binary glTF (.glb).',
+  },
   'upload-broken': { status: 422, what: 'The file did not arrive whole.', todo: 'Try the upload again.' },
-  'upload-too-large': { status: 413, what: 'The file is larger than this Yoroi accepts.', todo: 'Make it smaller, or start Yoroi with a higher --upload-limit.' },
-  'body-too-large': { status: 413, what: 'The project is larger than this Yoroi accepts.', todo: 'Delete viewpoints that are not needed.' },
-  offline: { status: 503, what: 'Yoroi’s server cannot be reached.', todo: 'Check that it is still running; your work stays here until it answers.' },
-  internal: { status: 500, what: 'Something went wrong on the server.', todo: 'Try again; if it happens again, look at the server’s log.' },
+  'upload-too-large': {
+    status: 413,
+    what: 'The file is larger than this Yoroi accepts.',
+    todo: 'Make it smaller, or start Yoroi with a higher --upload-limit.',
+  },
+  'body-too-large': {
+    status: 413,
+    what: 'The project is larger than this Yoroi accepts.',
+    todo: 'Delete viewpoints that are not needed.',
+  },
+  offline: {
+    status: 503,
+    what: 'Yoroi’s server cannot be reached.',
+    todo: 'Check that it is still running; your work stays here until it answers.',
+  },
+  internal: {
+    status: 500,
+    what: 'Something went wrong on the server.',
+    todo: 'Try again; if it happens again, look at the server’s log.',
+  },
 } as const satisfies Record<string, ErrorEntry>
 
 export type ErrorCode = keyof typeof ERRORS

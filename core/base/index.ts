@@ -1,6 +1,15 @@
 // Door of core/base: results, angles, units, repeatable randomness.
 export { ok, refused, requireNumber, type Result } from './result.ts'
-export { RAD_PER_DEG, DEG_PER_RAD, sinDeg, cosDeg, atan2Deg, asinDeg, wrapBearingDeg, bearingDifferenceDeg } from './angles.ts'
+export {
+  RAD_PER_DEG,
+  DEG_PER_RAD,
+  sinDeg,
+  cosDeg,
+  atan2Deg,
+  asinDeg,
+  wrapBearingDeg,
+  bearingDifferenceDeg,
+} from './angles.ts'
 export { seededRandom, halton } from './rng.ts'
 export { parseQuantity, formatLength, lengthSuffix, type LengthUnit, type QuantityKind } from './units.ts'
 export { AppError, ERRORS, isErrorCode, type ErrorCode, type ErrorEntry } from './errors.ts'

@@ -3,8 +3,7 @@
 
 /** A value, or a named reason and a sentence for the person. */
 export type Result<T, R extends string = string> =
-  | { readonly ok: true; readonly value: T }
-  | { readonly ok: false; readonly reason: R; readonly message: string }
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly reason: R; readonly message: string }
 
 export const ok = <T>(value: T): { readonly ok: true; readonly value: T } => ({ ok: true, value })
 

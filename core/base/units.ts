@@ -9,7 +9,16 @@ export type LengthUnit = 'mm' | 'cm' | 'm' | 'ft-in'
 export type QuantityKind = 'length' | 'angle' | 'sensor' | 'plain'
 export type QuantityReason = 'empty' | 'syntax' | 'unit' | 'not-finite'
 
-const METRES: Record<string, number> = { mm: 0.001, cm: 0.01, m: 1, km: 1000, in: 0.0254, ft: 0.3048, '"': 0.0254, "'": 0.3048 }
+const METRES: Record<string, number> = {
+  mm: 0.001,
+  cm: 0.01,
+  m: 1,
+  km: 1000,
+  in: 0.0254,
+  ft: 0.3048,
+  '"': 0.0254,
+  "'": 0.3048,
+}
 const BARE: Record<LengthUnit, number> = { mm: 0.001, cm: 0.01, m: 1, 'ft-in': 0.3048 }
 
 const scaleOf = (unit: string, kind: QuantityKind): number | null => {
@@ -109,7 +118,11 @@ const readMixed = (s: string): number =>
  * The typed quantity: metres for lengths, degrees for angles, millimetres for sensor lengths, the number itself otherwise.
  * A decimal comma is read as a point. Refused with a sentence when empty, not readable, in a wrong unit or not finite.
  */
-export function parseQuantity(text: string, kind: QuantityKind, bareUnit: LengthUnit = 'm'): Result<number, QuantityReason> {
+export function parseQuantity(
+  text: string,
+  kind: QuantityKind,
+  bareUnit: LengthUnit = 'm',
+): Result<number, QuantityReason> {
   const clean = text
     .trim()
     .toLowerCase()

@@ -13,13 +13,19 @@ export interface UsedSensor {
  * The part of the sensor that the frame covers, its shape being the frame's. `inside` keeps within the sensor, `covers`
  * covers it; the sensor does not turn by itself.
  */
-export function usedSensor(lens: Pick<Lens, 'sensorMm' | 'sensorUse'>, frame: Pick<Frame, 'widthPx' | 'heightPx'>): UsedSensor {
+export function usedSensor(
+  lens: Pick<Lens, 'sensorMm' | 'sensorUse'>,
+  frame: Pick<Frame, 'widthPx' | 'heightPx'>,
+): UsedSensor {
   const aspect = frame.widthPx / frame.heightPx
   const { width: W, height: H } = lens.sensorMm
   const byHeight = H * aspect
-  const widthMm = { acrossWidth: W, acrossHeight: byHeight, inside: Math.min(W, byHeight), covers: Math.max(W, byHeight) }[
-    lens.sensorUse
-  ]
+  const widthMm = {
+    acrossWidth: W,
+    acrossHeight: byHeight,
+    inside: Math.min(W, byHeight),
+    covers: Math.max(W, byHeight),
+  }[lens.sensorUse]
   return { widthMm, heightMm: widthMm / aspect }
 }
 

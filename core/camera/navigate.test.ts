@@ -2,11 +2,28 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { anyPoint, cameraOf, frameOf, lensOf } from '../../tests/support/cameras.ts'
 import { addScaled, distance } from '../math/index.ts'
-import { dolly, focalHoldingSize, orbit, poseOfStand, projectPoint, rayThrough, slide, standFromPlan, turnInPlace, type Camera, type Framing, type Stand } from './index.ts'
+import {
+  dolly,
+  focalHoldingSize,
+  orbit,
+  poseOfStand,
+  projectPoint,
+  rayThrough,
+  slide,
+  standFromPlan,
+  turnInPlace,
+  type Camera,
+  type Framing,
+  type Stand,
+} from './index.ts'
 
 const free = { keepLevel: false, keepSquare: false }
 const level = { keepLevel: true, keepSquare: false }
-const stand: Stand = { station: [1, 2, 1.58], aim: { kind: 'point', point: [5, 4, 1.58], topBearingDeg: 0 }, rollDeg: 0 }
+const stand: Stand = {
+  station: [1, 2, 1.58],
+  aim: { kind: 'point', point: [5, 4, 1.58], topBearingDeg: 0 },
+  rollDeg: 0,
+}
 const from: Framing = { stand, lens: lensOf({ riseMm: 1 }) }
 const cameraFor = (f: Framing): Camera => ({ pose: poseOfStand(f.stand), lens: f.lens, frame: frameOf(900, 600) })
 const drag = fc.tuple(fc.integer({ min: -400, max: 400 }), fc.integer({ min: -250, max: 250 }))
@@ -41,7 +58,9 @@ describe('orbiting', () => {
         expect(distance(next.stand.station, pivot)).toBeCloseTo(distance(stand.station, pivot), 9)
         const before = projectPoint(cameraFor(from), pivot)
         const after = projectPoint(cameraFor(next), pivot)
-        fc.pre(before !== null && after !== null && before.depthM > 0.1 && Math.abs(poseOfStand(next.stand).tiltDeg) < 89.5)
+        fc.pre(
+          before !== null && after !== null && before.depthM > 0.1 && Math.abs(poseOfStand(next.stand).tiltDeg) < 89.5,
+        )
         expect(after.xPx).toBeCloseTo(before.xPx, 4)
         expect(after.yPx).toBeCloseTo(before.yPx, 4)
       }),
@@ -83,7 +102,11 @@ describe('dolly and focal length', () => {
     const k = 3 / projectPoint(camera, addScaled(ray.origin, ray.direction, 1))!.depthM
     const subject = addScaled(ray.origin, ray.direction, k)
     const at = projectPoint(cameraFor(held), subject)!
-    expect([at.xPx, at.yPx, at.depthM]).toEqual([expect.closeTo(200, 6), expect.closeTo(350, 6), expect.closeTo((3 * 50) / 24, 9)])
+    expect([at.xPx, at.yPx, at.depthM]).toEqual([
+      expect.closeTo(200, 6),
+      expect.closeTo(350, 6),
+      expect.closeTo((3 * 50) / 24, 9),
+    ])
   })
 })
 

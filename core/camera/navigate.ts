@@ -50,7 +50,14 @@ export function turnInPlace(camera: Camera, from: Framing, dxPx: number, dyPx: n
 }
 
 /** The station carried round a pivot by a drag; the picture's full width is half a turn. The distance to the pivot stays. */
-export function orbit(camera: Camera, from: Framing, pivot: Vec3, dxPx: number, dyPx: number, options: DragOptions): Framing {
+export function orbit(
+  camera: Camera,
+  from: Framing,
+  pivot: Vec3,
+  dxPx: number,
+  dyPx: number,
+  options: DragOptions,
+): Framing {
   const pose = poseOfStand(from.stand, options.centreOf)
   const k = 180 / camera.frame.widthPx
   const turn = options.keepSquare ? 0 : -dxPx * k
@@ -60,7 +67,9 @@ export function orbit(camera: Camera, from: Framing, pivot: Vec3, dxPx: number, 
   // the pivot keeps its place in camera space
   const carry = (p: Vec3): Vec3 => {
     const d = sub(p, pivot)
-    const local: Vec3 = [0, 1, 2].map((i) => [before.right, before.up, before.forward][i]!.reduce((s, v, j) => s + v * d[j]!, 0)) as unknown as Vec3
+    const local: Vec3 = [0, 1, 2].map((i) =>
+      [before.right, before.up, before.forward][i]!.reduce((s, v, j) => s + v * d[j]!, 0),
+    ) as unknown as Vec3
     return add(pivot, addScaled(addScaled(scale(after.right, local[0]), after.up, local[1]), after.forward, local[2]))
   }
   const station = carry(from.stand.station)
@@ -69,12 +78,27 @@ export function orbit(camera: Camera, from: Framing, pivot: Vec3, dxPx: number, 
   const stand =
     from.stand.aim.kind === 'direction'
       ? standTurnedTo({ ...from.stand, station }, pose.bearingDeg + turn, tilt)
-      : standTurnedTo({ ...from.stand, station, aim: { kind: 'point', point: addScaled(station, before.forward, away), topBearingDeg: pose.bearingDeg } }, pose.bearingDeg + turn, tilt)
+      : standTurnedTo(
+          {
+            ...from.stand,
+            station,
+            aim: { kind: 'point', point: addScaled(station, before.forward, away), topBearingDeg: pose.bearingDeg },
+          },
+          pose.bearingDeg + turn,
+          tilt,
+        )
   return { stand, lens: shifted(camera, from.lens, 0, dyPx, { ...options, keepSquare: false }) }
 }
 
 /** The station moved along the picture so that a point at `depthM` follows the pointer; the aim comes along. */
-export function slide(camera: Camera, from: Framing, depthM: number, dxPx: number, dyPx: number, options: Pick<DragOptions, 'centreOf'> = {}): Framing {
+export function slide(
+  camera: Camera,
+  from: Framing,
+  depthM: number,
+  dxPx: number,
+  dyPx: number,
+  options: Pick<DragOptions, 'centreOf'> = {},
+): Framing {
   const { right, up } = axesOf(camera.pose)
   const mPerPx = widthAtDepthM(camera, Math.max(depthM, 1e-6)) / camera.frame.widthPx
   const by = addScaled(scale(right, -dxPx * mPerPx), up, dyPx * mPerPx)
@@ -103,10 +127,18 @@ export function focalHoldingSize(from: Framing, depthM: number, focalMm: number,
 }
 
 /** A level stand from a click-drag in the plan: at eye height over the floor, looking from the first point to the second. */
-export function standFromPlan(from: readonly [number, number], to: readonly [number, number], floorM: number, eyeHeightM: number, keepBearingDeg: number): Stand {
+export function standFromPlan(
+  from: readonly [number, number],
+  to: readonly [number, number],
+  floorM: number,
+  eyeHeightM: number,
+  keepBearingDeg: number,
+): Stand {
   const z = floorM + eyeHeightM
   const station: Vec3 = [from[0], from[1], z]
   const near = Math.hypot(to[0] - from[0], to[1] - from[1]) < 1e-3
-  const point: Vec3 = near ? [from[0] + 3 * sinDeg(keepBearingDeg), from[1] + 3 * cosDeg(keepBearingDeg), z] : [to[0], to[1], z]
+  const point: Vec3 = near
+    ? [from[0] + 3 * sinDeg(keepBearingDeg), from[1] + 3 * cosDeg(keepBearingDeg), z]
+    : [to[0], to[1], z]
   return { station, aim: { kind: 'point', point, topBearingDeg: keepBearingDeg }, rollDeg: 0 }
 }

@@ -2,7 +2,18 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { anyCamera, anyPoint, anyPose, cameraOf, transform } from '../../tests/support/cameras.ts'
 import { addScaled, distance, dot, length, sub } from '../math/index.ts'
-import { axesOf, cameraFromWorld, clipFromCamera, horizonPx, poseOfStand, projectPoint, rayThrough, standMoved, standTurnedTo, toCamera } from './index.ts'
+import {
+  axesOf,
+  cameraFromWorld,
+  clipFromCamera,
+  horizonPx,
+  poseOfStand,
+  projectPoint,
+  rayThrough,
+  standMoved,
+  standTurnedTo,
+  toCamera,
+} from './index.ts'
 
 describe('axes', () => {
   it('are orthonormal and right-handed for every pose', () => {
@@ -39,19 +50,35 @@ describe('axes', () => {
 
 describe('stand', () => {
   it('aimed straight down or up keeps the picture’s top edge where topBearingDeg says', () => {
-    const down = poseOfStand({ station: [1, 2, 9], aim: { kind: 'point', point: [1, 2, 0], topBearingDeg: 30 }, rollDeg: 0 })
+    const down = poseOfStand({
+      station: [1, 2, 9],
+      aim: { kind: 'point', point: [1, 2, 0], topBearingDeg: 30 },
+      rollDeg: 0,
+    })
     expect(down).toMatchObject({ tiltDeg: -90, bearingDeg: 30 })
-    const up = poseOfStand({ station: [1, 2, 0], aim: { kind: 'point', point: [1, 2, 9], topBearingDeg: 30 }, rollDeg: 0 })
+    const up = poseOfStand({
+      station: [1, 2, 0],
+      aim: { kind: 'point', point: [1, 2, 9], topBearingDeg: 30 },
+      rollDeg: 0,
+    })
     const top = axesOf(up).up
     expect(top[0]).toBeCloseTo(Math.sin(Math.PI / 6), 9)
     expect(top[1]).toBeCloseTo(Math.cos(Math.PI / 6), 9)
   })
   it('aimed at itself keeps the last bearing and is level', () => {
-    const s = { station: [1, 2, 3] as const, aim: { kind: 'point', point: [1, 2, 3], topBearingDeg: 77 } as const, rollDeg: 0 }
+    const s = {
+      station: [1, 2, 3] as const,
+      aim: { kind: 'point', point: [1, 2, 3], topBearingDeg: 77 } as const,
+      rollDeg: 0,
+    }
     expect(poseOfStand(s)).toMatchObject({ bearingDeg: 77, tiltDeg: 0 })
   })
   it('turned and turned back is where it was; moved carries the aim, alone does not', () => {
-    const s = { station: [1, 2, 1.58] as const, aim: { kind: 'point', point: [4, 6, 1.58], topBearingDeg: 0 } as const, rollDeg: 0 }
+    const s = {
+      station: [1, 2, 1.58] as const,
+      aim: { kind: 'point', point: [4, 6, 1.58], topBearingDeg: 0 } as const,
+      rollDeg: 0,
+    }
     const turned = standTurnedTo(s, 200, -12)
     expect(poseOfStand(turned).bearingDeg).toBeCloseTo(200, 9)
     expect(poseOfStand(turned).tiltDeg).toBeCloseTo(-12, 9)

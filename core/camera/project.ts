@@ -20,7 +20,9 @@ export function principalPointPx(camera: Camera): { xPx: number; yPx: number; px
 
 /** The receding shear of an oblique projection per metre of depth; zero for parallel. */
 function shearOf(p: Camera['lens']['projection']): { x: number; y: number } {
-  return p.kind === 'oblique' ? { x: p.receding * cosDeg(p.angleDeg), y: p.receding * sinDeg(p.angleDeg) } : { x: 0, y: 0 }
+  return p.kind === 'oblique'
+    ? { x: p.receding * cosDeg(p.angleDeg), y: p.receding * sinDeg(p.angleDeg) }
+    : { x: 0, y: 0 }
 }
 
 /**
@@ -129,7 +131,8 @@ export function rayThrough(camera: Camera, xPx: number, yPx: number): Ray | null
   const { pose, lens, frame } = camera
   const p = lens.projection
   const { right, up, forward } = axesOf(pose)
-  const world = (x: number, y: number, depth: number): Vec3 => addScaled(addScaled(scale(right, x), up, y), forward, depth)
+  const world = (x: number, y: number, depth: number): Vec3 =>
+    addScaled(addScaled(scale(right, x), up, y), forward, depth)
   const { xPx: cx, yPx: cy, pxPerMm } = principalPointPx(camera)
   const station = pose.station
   switch (p.kind) {

@@ -24,7 +24,10 @@ const MOST_SENSOR_HEIGHTS = 10
 export function levelKeepingCentre(camera: Camera, options: LevelOptions = {}): Result<Camera, LevelReason> {
   const { pose, lens } = camera
   if (lens.projection.kind !== 'perspective')
-    return refused('not-perspective', 'Only a perspective camera can trade tilt for rise; set tilt and roll to zero instead.')
+    return refused(
+      'not-perspective',
+      'Only a perspective camera can trade tilt for rise; set tilt and roll to zero instead.',
+    )
   const from = axesOf(pose)
   const to = axesOf({ bearingDeg: pose.bearingDeg, tiltDeg: 0, rollDeg: 0 })
   const centre = addScaled(addScaled(scale(from.right, lens.crossMm), from.up, lens.riseMm), from.forward, lens.focalMm)
@@ -32,7 +35,10 @@ export function levelKeepingCentre(camera: Camera, options: LevelOptions = {}): 
   const y = dot(centre, to.up)
   const z = dot(centre, to.forward)
   if (z <= 1e-9 * lens.focalMm)
-    return refused('looks-away', 'The picture’s centre does not lie ahead of a level camera at this bearing; tilt back first.')
+    return refused(
+      'looks-away',
+      'The picture’s centre does not lie ahead of a level camera at this bearing; tilt back first.',
+    )
   const focalMm = options.keepSize ? z : lens.focalMm
   const riseMm = (focalMm * y) / z
   const crossMm = (focalMm * x) / z

@@ -7,7 +7,11 @@ export interface Box {
   readonly max: Vec3
 }
 
-export const boxCentre = (b: Box): Vec3 => [(b.min[0] + b.max[0]) / 2, (b.min[1] + b.max[1]) / 2, (b.min[2] + b.max[2]) / 2]
+export const boxCentre = (b: Box): Vec3 => [
+  (b.min[0] + b.max[0]) / 2,
+  (b.min[1] + b.max[1]) / 2,
+  (b.min[2] + b.max[2]) / 2,
+]
 export const boxSize = (b: Box): Vec3 => [b.max[0] - b.min[0], b.max[1] - b.min[1], b.max[2] - b.min[2]]
 
 export function boxCorners(b: Box): Vec3[] {

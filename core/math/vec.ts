@@ -13,7 +13,8 @@ export const add = (a: Vec3, b: Vec3): Vec3 => vec3.add(out(), a as Out, b as Ou
 export const sub = (a: Vec3, b: Vec3): Vec3 => vec3.sub(out(), a as Out, b as Out) as unknown as Vec3
 export const scale = (a: Vec3, s: number): Vec3 => vec3.scale(out(), a as Out, s) as unknown as Vec3
 /** a + s b */
-export const addScaled = (a: Vec3, b: Vec3, s: number): Vec3 => vec3.scaleAndAdd(out(), a as Out, b as Out, s) as unknown as Vec3
+export const addScaled = (a: Vec3, b: Vec3, s: number): Vec3 =>
+  vec3.scaleAndAdd(out(), a as Out, b as Out, s) as unknown as Vec3
 export const dot = (a: Vec3, b: Vec3): number => vec3.dot(a as Out, b as Out)
 export const cross = (a: Vec3, b: Vec3): Vec3 => vec3.cross(out(), a as Out, b as Out) as unknown as Vec3
 export const length = (a: Vec3): number => Math.hypot(a[0], a[1], a[2])

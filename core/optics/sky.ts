@@ -32,9 +32,12 @@ export const SKY_HORIZON_COLOUR: Vec3 = [0.97, 1.0, 1.05]
 export const sunDirection = (sky: Pick<SkyLight, 'sunBearingDeg' | 'sunElevationDeg'>): Vec3 =>
   directionOf(sky.sunBearingDeg, sky.sunElevationDeg)
 
-const gradation = (sinElevation: number): number => 1 + CLEAR_SKY.a * Math.exp(CLEAR_SKY.b / Math.max(0.01, sinElevation))
+const gradation = (sinElevation: number): number =>
+  1 + CLEAR_SKY.a * Math.exp(CLEAR_SKY.b / Math.max(0.01, sinElevation))
 const indicatrix = (chi: number): number =>
-  1 + CLEAR_SKY.c * (Math.exp(CLEAR_SKY.d * chi) - Math.exp((CLEAR_SKY.d * Math.PI) / 2)) + CLEAR_SKY.e * Math.cos(chi) ** 2
+  1 +
+  CLEAR_SKY.c * (Math.exp(CLEAR_SKY.d * chi) - Math.exp((CLEAR_SKY.d * Math.PI) / 2)) +
+  CLEAR_SKY.e * Math.cos(chi) ** 2
 
 /** Luminance of the sky relative to its zenith's. Directions at or under the horizon take the horizon's value. */
 export function relativeSkyLuminance(direction: Vec3, sun: Vec3): number {

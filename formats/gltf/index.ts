@@ -1,3 +1,10 @@
 // Door of formats/gltf: binary glTF 2.0 in and out.
 export { glbHeader, inspectGlb, type GlbFacts, type GlbReason } from './inspect.ts'
-export { writeGlb, type GltfImage, type GltfMaterial, type GltfNode, type GltfPrimitive, type GltfScene } from './write.ts'
+export {
+  writeGlb,
+  type GltfImage,
+  type GltfMaterial,
+  type GltfNode,
+  type GltfPrimitive,
+  type GltfScene,
+} from './write.ts'

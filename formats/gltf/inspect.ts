@@ -4,7 +4,8 @@
 
 import { ok, refused, type Result } from '#core/base'
 
-export type GlbReason = 'empty' | 'not-glb' | 'old-version' | 'truncated' | 'bad-json' | 'missing-buffer' | 'out-of-range' | 'no-mesh'
+export type GlbReason =
+  'empty' | 'not-glb' | 'old-version' | 'truncated' | 'bad-json' | 'missing-buffer' | 'out-of-range' | 'no-mesh'
 
 export interface GlbFacts {
   readonly sizeBytes: number
@@ -35,7 +36,8 @@ const TYPE_SIZE: Record<string, number> = { SCALAR: 1, VEC2: 2, VEC3: 3, VEC4: 4
 
 /** The first bytes alone decide whether an upload can be a GLB at all. Needs at least 12 bytes. */
 export function glbHeader(head: Uint8Array): Result<{ lengthBytes: number }, GlbReason> {
-  if (head.length < 12) return refused(head.length === 0 ? 'empty' : 'truncated', 'The file is empty or cut off. Export it again.')
+  if (head.length < 12)
+    return refused(head.length === 0 ? 'empty' : 'truncated', 'The file is empty or cut off. Export it again.')
   const view = new DataView(head.buffer, head.byteOffset, head.byteLength)
   if (view.getUint32(0, true) !== 0x46546c67)
     return refused('not-glb', 'This is not a GLB file. Export the model as binary glTF (.glb) and try again.')
@@ -49,7 +51,10 @@ export function inspectGlb(bytes: Uint8Array): Result<GlbFacts, GlbReason> {
   const head = glbHeader(bytes)
   if (!head.ok) return head
   if (head.value.lengthBytes > bytes.length)
-    return refused('truncated', `The file is cut off: ${bytes.length} of ${head.value.lengthBytes} bytes are there. Export or copy it again.`)
+    return refused(
+      'truncated',
+      `The file is cut off: ${bytes.length} of ${head.value.lengthBytes} bytes are there. Export or copy it again.`,
+    )
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
   const jsonLength = bytes.length >= 20 ? view.getUint32(12, true) : 0
   if (jsonLength === 0 || view.getUint32(16, true) !== 0x4e4f534a || 20 + jsonLength > bytes.length)
@@ -83,7 +88,10 @@ export function inspectGlb(bytes: Uint8Array): Result<GlbFacts, GlbReason> {
 function checkBuffers(json: Json, binLength: number): Result<never, GlbReason> | null {
   for (const [i, b] of (json.buffers ?? []).entries()) {
     if (b.uri !== undefined && !b.uri.startsWith('data:'))
-      return refused('missing-buffer', `The file refers to “${b.uri.slice(0, 80)}”, which is not in it. Export as one binary GLB.`)
+      return refused(
+        'missing-buffer',
+        `The file refers to “${b.uri.slice(0, 80)}”, which is not in it. Export as one binary GLB.`,
+      )
     if (b.uri === undefined && (i > 0 || (b.byteLength ?? 0) > binLength))
       return refused('missing-buffer', 'The file’s binary part is missing or too short. Export it again.')
   }

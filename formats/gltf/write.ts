@@ -67,8 +67,15 @@ class BufferBuilder {
     return this.views.length - 1
   }
 
-  accessor(data: Float32Array | Uint32Array | Uint8Array, type: string, size: number, extra: Json = {}, target = 34962): number {
-    const componentType = data instanceof Float32Array ? FLOAT : data instanceof Uint32Array ? UNSIGNED_INT : UNSIGNED_BYTE
+  accessor(
+    data: Float32Array | Uint32Array | Uint8Array,
+    type: string,
+    size: number,
+    extra: Json = {},
+    target = 34962,
+  ): number {
+    const componentType =
+      data instanceof Float32Array ? FLOAT : data instanceof Uint32Array ? UNSIGNED_INT : UNSIGNED_BYTE
     const bufferView = this.view(new Uint8Array(data.buffer, data.byteOffset, data.byteLength), target)
     this.accessors.push({ bufferView, componentType, count: data.length / size, type, ...extra })
     return this.accessors.length - 1
@@ -154,7 +161,8 @@ export function writeGlb(scene: GltfScene): Uint8Array {
     const json: Json = { name: n.name }
     const at = nodes.push(json) - 1
     if (n.extras) json['extras'] = n.extras
-    if (n.primitives?.length) json['mesh'] = meshes.push({ name: n.name, primitives: n.primitives.map(primitiveJson) }) - 1
+    if (n.primitives?.length)
+      json['mesh'] = meshes.push({ name: n.name, primitives: n.primitives.map(primitiveJson) }) - 1
     if (n.children?.length) json['children'] = n.children.map(addNode)
     return at
   }

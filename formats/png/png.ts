@@ -38,7 +38,8 @@ function concat(parts: readonly Uint8Array[]): Uint8Array {
 
 /** An 8-bit RGB PNG of width x height; `rgb` holds rows from the top, 3 bytes a pixel. */
 export function encodePngRgb(rgb: Uint8Array, width: number, height: number): Uint8Array {
-  if (rgb.length !== width * height * 3) throw new RangeError(`encodePngRgb: rgb.length = ${rgb.length}, wanted ${width * height * 3}`)
+  if (rgb.length !== width * height * 3)
+    throw new RangeError(`encodePngRgb: rgb.length = ${rgb.length}, wanted ${width * height * 3}`)
   const head = new Uint8Array(13)
   const view = new DataView(head.buffer)
   view.setUint32(0, width)
@@ -65,7 +66,8 @@ export function encodePngRgb(rgb: Uint8Array, width: number, height: number): Ui
  * earlier pHYs is replaced. RangeError when the bytes are not a PNG.
  */
 export function withDensity(png: Uint8Array, ppi: number): Uint8Array {
-  if (!SIGNATURE.every((b, i) => png[i] === b)) throw new RangeError('withDensity: png does not begin with the PNG signature')
+  if (!SIGNATURE.every((b, i) => png[i] === b))
+    throw new RangeError('withDensity: png does not begin with the PNG signature')
   const perMetre = Math.round(ppi / 0.0254)
   const data = new Uint8Array(9)
   new DataView(data.buffer).setUint32(0, perMetre)
@@ -74,7 +76,7 @@ export function withDensity(png: Uint8Array, ppi: number): Uint8Array {
   const parts: Uint8Array[] = [png.subarray(0, 8)]
   const view = new DataView(png.buffer, png.byteOffset, png.byteLength)
   let placed = false
-  for (let at = 8; at + 8 <= png.length; ) {
+  for (let at = 8; at + 8 <= png.length;) {
     const size = 12 + view.getUint32(at)
     const type = String.fromCharCode(...png.subarray(at + 4, at + 8))
     if (type === 'IDAT' && !placed) {

@@ -220,7 +220,14 @@ export class Pen {
    * A turned piece about the Z axis through (cx, cy): profile of [radius, z] from bottom to top on the outside. Corners sharper
    * than `creaseDeg` stay sharp. A profile that returns to its start (or ends on the axis) is closed.
    */
-  lathe(cx: number, cy: number, profile: readonly (readonly [number, number])[], segments = 24, creaseDeg = 35, wave?: (a: number) => number): this {
+  lathe(
+    cx: number,
+    cy: number,
+    profile: readonly (readonly [number, number])[],
+    segments = 24,
+    creaseDeg = 35,
+    wave?: (a: number) => number,
+  ): this {
     const s = this.soup()
     const n = profile.length - 1
     const dirs = profile.slice(0, n).map((p, i) => {
@@ -254,10 +261,12 @@ export class Pen {
           const r = pt[0] * (wave ? wave(a) : 1)
           const c = Math.cos(a)
           const si = Math.sin(a)
-          return this.put(s, [cx + c * r, cy + si * r, pt[1]], [c * nr[0], si * nr[0], nr[1]], [
-            u0 + ((k / segments) * Math.PI * 2 * Math.max(p[0], q[0])) / 1.2,
-            v + end * run,
-          ])
+          return this.put(
+            s,
+            [cx + c * r, cy + si * r, pt[1]],
+            [c * nr[0], si * nr[0], nr[1]],
+            [u0 + ((k / segments) * Math.PI * 2 * Math.max(p[0], q[0])) / 1.2, v + end * run],
+          )
         })
       })
       v += run
@@ -292,7 +301,11 @@ export class Pen {
       return [v[0] / l, v[1] / l, v[2] / l]
     }
     const minus = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]]
-    const crossed = (a: Vec3, b: Vec3): Vec3 => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]]
+    const crossed = (a: Vec3, b: Vec3): Vec3 => [
+      a[1] * b[2] - a[2] * b[1],
+      a[2] * b[0] - a[0] * b[2],
+      a[0] * b[1] - a[1] * b[0],
+    ]
     let side: Vec3 | null = null
     const rings: number[][] = []
     points.forEach((p, i) => {
@@ -330,7 +343,8 @@ export class Pen {
   /** A prism over a convex polygon in the plane square to `axis`, from a to b along it. */
   prism(axis: 'x' | 'y' | 'z', polygon: readonly (readonly [number, number])[], a: number, b: number): this {
     const s = this.soup()
-    const at = (p: readonly [number, number], d: number): Vec3 => (axis === 'x' ? [d, p[0], p[1]] : axis === 'y' ? [p[0], d, p[1]] : [p[0], p[1], d])
+    const at = (p: readonly [number, number], d: number): Vec3 =>
+      axis === 'x' ? [d, p[0], p[1]] : axis === 'y' ? [p[0], d, p[1]] : [p[0], p[1], d]
     let area = 0
     polygon.forEach((p, i) => {
       const q = polygon[(i + 1) % polygon.length]!
@@ -372,7 +386,11 @@ export class Pen {
     for (let i = 0; i <= steps; i++) {
       const t = i / steps
       const w = width * Math.sin(Math.PI * Math.pow(t, 0.75)) * 0.5
-      const p: Vec3 = [base[0] + dir[0] * length * t, base[1] + dir[1] * length * t, base[2] + dir[2] * length * t - droop * t * t]
+      const p: Vec3 = [
+        base[0] + dir[0] * length * t,
+        base[1] + dir[1] * length * t,
+        base[2] + dir[2] * length * t - droop * t * t,
+      ]
       const slope = -2 * droop * t + dir[2] * length
       const nl = Math.hypot(flat * length, slope)
       const n: Vec3 = [(-dir[0] / flat) * (slope / nl), (-dir[1] / flat) * (slope / nl), (flat * length) / nl]

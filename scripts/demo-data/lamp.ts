@@ -40,9 +40,14 @@ function pieces(pen: { foot: Pen; dome: Pen; works: Pen }, fine = true): void {
   works.within(turn('x', 78, [0, -0.082, 0.05]), () => {
     works.use('brass').lathe(0, 0, [[0.019, -0.012], [0.0205, 0.002], [0.019, 0.004], [0, 0.004]], round(48), 30) // prettier-ignore
     works.use('ceramic').lathe(0, 0, [[0.0165, 0.0038], [0.0165, 0.0052], [0, 0.0055]], round(48), 30) // prettier-ignore
-    for (let i = 0; i <= 10; i++) works.within(turn('z', -135 + i * 27), () => works.use('ink').box(-0.00035, 0.0118, 0.005, 0.00035, i % 5 === 0 ? 0.0155 : 0.0145, 0.0056, { bevel: 0 }))
+    for (let i = 0; i <= 10; i++)
+      works.within(turn('z', -135 + i * 27), () =>
+        works.use('ink').box(-0.00035, 0.0118, 0.005, 0.00035, i % 5 === 0 ? 0.0155 : 0.0145, 0.0056, { bevel: 0 }),
+      )
     works.use('walnut').lathe(0, 0, [[0.0095, 0.005], [0.009, 0.0125], [0.0078, 0.0138], [0, 0.0138]], round(40), 30) // prettier-ignore
-    works.within(turn('z', 40), () => works.use('brass').box(-0.0006, 0.002, 0.0132, 0.0006, 0.0082, 0.0146, { bevel: 0.0002 }))
+    works.within(turn('z', 40), () =>
+      works.use('brass').box(-0.0006, 0.002, 0.0132, 0.0006, 0.0082, 0.0146, { bevel: 0.0002 }),
+    )
   })
 }
 
@@ -80,9 +85,11 @@ export function lampScene(): GltfNode[] {
   for (let i = 0; i < 22; i++) {
     const a = seeds.between(0, 6.28)
     const d = seeds.between(0.004, 0.055)
-    seeds.use('seed', seeds.varied(0.35, 0.1)).within(turn('z', seeds.between(0, 180), [0.2 + Math.cos(a) * d * 1.3, -0.09 + Math.sin(a) * d, 0]), () => {
-      seeds.lathe(0, 0, [[0, 0], [0.0022, 0.0006], [0.003, 0.0016], [0.0022, 0.0027], [0, 0.0032]], 10, 60) // prettier-ignore
-    })
+    seeds
+      .use('seed', seeds.varied(0.35, 0.1))
+      .within(turn('z', seeds.between(0, 180), [0.2 + Math.cos(a) * d * 1.3, -0.09 + Math.sin(a) * d, 0]), () => {
+        seeds.lathe(0, 0, [[0, 0], [0.0022, 0.0006], [0.003, 0.0016], [0.0022, 0.0027], [0, 0.0032]], 10, 60) // prettier-ignore
+      })
   }
   const slab = new Pen('Oak slab', { kind: 'floor', storey: 'Table' })
   slab.use('oak', 1).box(-0.36, -0.26, -0.03, 0.36, 0.24, 0, { bevel: 0.006, grain: 'x' })

@@ -3,7 +3,17 @@
 import { levelKeepingCentre } from '#core/framing'
 import { directionOf, type Stand } from '#core/camera'
 import { addScaled, type Vec3 } from '#core/math'
-import { aimAt, applyCommand, newLens, newProject, type Command, type ModelRef, type ProjectDocument, type Setup, type Subject } from '#model'
+import {
+  aimAt,
+  applyCommand,
+  newLens,
+  newProject,
+  type Command,
+  type ModelRef,
+  type ProjectDocument,
+  type Setup,
+  type Subject,
+} from '#model'
 
 interface View {
   readonly name: string
@@ -15,7 +25,8 @@ interface View {
   readonly frame?: Partial<Setup['frame']>
 }
 
-const standOf = (v: View): Stand => aimAt(v.station, addScaled(v.station, directionOf(v.bearingDeg, v.tiltDeg ?? 0), v.awayM))
+const standOf = (v: View): Stand =>
+  aimAt(v.station, addScaled(v.station, directionOf(v.bearingDeg, v.tiltDeg ?? 0), v.awayM))
 
 interface Demo {
   readonly name: string
@@ -44,7 +55,11 @@ function build(demo: Demo): ProjectDocument {
   }
   demo.views.forEach((v, i) => {
     const { frame } = doc.working
-    run({ type: 'moveCamera', label: v.name, changes: { stand: standOf(v), lens: { ...newLens(demo.subject), ...v.lens }, frame: { ...frame, ...v.frame } } })
+    run({
+      type: 'moveCamera',
+      label: v.name,
+      changes: { stand: standOf(v), lens: { ...newLens(demo.subject), ...v.lens }, frame: { ...frame, ...v.frame } },
+    })
     run({ type: 'keepAsNew', id: `view-${i + 1}`, name: v.name, parts: ['stand', 'lens', 'frame'] })
   })
   run({ type: 'recall', viewpointId: 'view-1', stamp: { id: 'none', at: '2026-01-01T00:00:00.000Z' } })
@@ -60,7 +75,15 @@ export function hallProject(model: ModelRef): ProjectDocument {
   // the look down into the hall is tilted first and then levelled, as a person would
   const down = levelKeepingCentre({
     pose: { station: [5.5, 7.05, 4.48], bearingDeg: 122, tiltDeg: -14, rollDeg: 0 },
-    lens: { projection: { kind: 'perspective' }, focalMm: 24, sensorMm: { width: 36, height: 24 }, sensorUse: 'acrossWidth', riseMm: 0, crossMm: 0, distortion: null },
+    lens: {
+      projection: { kind: 'perspective' },
+      focalMm: 24,
+      sensorMm: { width: 36, height: 24 },
+      sensorUse: 'acrossWidth',
+      riseMm: 0,
+      crossMm: 0,
+      distortion: null,
+    },
     frame: { ...landscape, densityPpi: 300, guides: 'none' },
   })
   return build({
@@ -70,13 +93,63 @@ export function hallProject(model: ModelRef): ProjectDocument {
     ev100: 9.9,
     sun: { bearingDeg: 112, elevationDeg: 50 },
     views: [
-      { name: 'Hall, east', station: [1.0, 2.5, EYE], bearingDeg: 80, awayM: 7, lens: { focalMm: 24, riseMm: 2.1 }, frame: landscape },
-      { name: 'Drawer wall, square', station: [10.3, 0.75, EYE], bearingDeg: 0, awayM: 7.6, lens: { focalMm: 24, riseMm: 3 }, frame: landscape },
-      { name: 'Hall, west', station: [16.4, 1.3, EYE], bearingDeg: 294, awayM: 9, lens: { focalMm: 24, riseMm: 2.4 }, frame: landscape },
-      { name: 'Lamp on the counter', station: [5.75, 3.05, 1.22], bearingDeg: 46, awayM: 1.42, lens: { focalMm: 50, riseMm: -3.2, sensorMm: { width: 24, height: 36 } }, frame: { widthPx: 1600, heightPx: 2000 } },
-      { name: 'From the gallery', station: [5.5, 7.05, 4.48], bearingDeg: 122, awayM: 6, lens: { focalMm: 24, riseMm: down.ok ? Math.round(down.value.lens.riseMm * 100) / 100 : 0 }, frame: landscape },
-      { name: 'Potting bay', station: [13.0, 2.2, EYE], bearingDeg: 72, awayM: 4.5, lens: { focalMm: 28, riseMm: 1.2 }, frame: landscape },
-      { name: 'Isometric', station: [-6, -8, 16], bearingDeg: 45, tiltDeg: -35.264, awayM: 24, lens: { projection: { kind: 'parallel', widthM: 24 } }, frame: landscape },
+      {
+        name: 'Hall, east',
+        station: [1.0, 2.5, EYE],
+        bearingDeg: 80,
+        awayM: 7,
+        lens: { focalMm: 24, riseMm: 2.1 },
+        frame: landscape,
+      },
+      {
+        name: 'Drawer wall, square',
+        station: [10.3, 0.75, EYE],
+        bearingDeg: 0,
+        awayM: 7.6,
+        lens: { focalMm: 24, riseMm: 3 },
+        frame: landscape,
+      },
+      {
+        name: 'Hall, west',
+        station: [16.4, 1.3, EYE],
+        bearingDeg: 294,
+        awayM: 9,
+        lens: { focalMm: 24, riseMm: 2.4 },
+        frame: landscape,
+      },
+      {
+        name: 'Lamp on the counter',
+        station: [5.75, 3.05, 1.22],
+        bearingDeg: 46,
+        awayM: 1.42,
+        lens: { focalMm: 50, riseMm: -3.2, sensorMm: { width: 24, height: 36 } },
+        frame: { widthPx: 1600, heightPx: 2000 },
+      },
+      {
+        name: 'From the gallery',
+        station: [5.5, 7.05, 4.48],
+        bearingDeg: 122,
+        awayM: 6,
+        lens: { focalMm: 24, riseMm: down.ok ? Math.round(down.value.lens.riseMm * 100) / 100 : 0 },
+        frame: landscape,
+      },
+      {
+        name: 'Potting bay',
+        station: [13.0, 2.2, EYE],
+        bearingDeg: 72,
+        awayM: 4.5,
+        lens: { focalMm: 28, riseMm: 1.2 },
+        frame: landscape,
+      },
+      {
+        name: 'Isometric',
+        station: [-6, -8, 16],
+        bearingDeg: 45,
+        tiltDeg: -35.264,
+        awayM: 24,
+        lens: { projection: { kind: 'parallel', widthM: 24 } },
+        frame: landscape,
+      },
     ],
   })
 }
@@ -89,9 +162,32 @@ export function lampProject(model: ModelRef): ProjectDocument {
     ev100: 13.4,
     sun: { bearingDeg: 150, elevationDeg: 38 },
     views: [
-      { name: 'Three-quarter', station: [0.32, -1.12, 0.36], bearingDeg: 346, tiltDeg: -11, awayM: 1.13, lens: { focalMm: 70 }, frame: landscape },
-      { name: 'Front', station: [0.045, -1.35, 0.14], bearingDeg: 0, awayM: 1.35, lens: { focalMm: 85 }, frame: landscape },
-      { name: 'Dial', station: [0.06, -0.42, 0.12], bearingDeg: 352, tiltDeg: -9, awayM: 0.36, lens: { focalMm: 105, sensorMm: { width: 24, height: 36 } }, frame: { widthPx: 1600, heightPx: 2000 } },
+      {
+        name: 'Three-quarter',
+        station: [0.32, -1.12, 0.36],
+        bearingDeg: 346,
+        tiltDeg: -11,
+        awayM: 1.13,
+        lens: { focalMm: 70 },
+        frame: landscape,
+      },
+      {
+        name: 'Front',
+        station: [0.045, -1.35, 0.14],
+        bearingDeg: 0,
+        awayM: 1.35,
+        lens: { focalMm: 85 },
+        frame: landscape,
+      },
+      {
+        name: 'Dial',
+        station: [0.06, -0.42, 0.12],
+        bearingDeg: 352,
+        tiltDeg: -9,
+        awayM: 0.36,
+        lens: { focalMm: 105, sensorMm: { width: 24, height: 36 } },
+        frame: { widthPx: 1600, heightPx: 2000 },
+      },
     ],
   })
 }

@@ -1,7 +1,19 @@
 // The demo's two models as GLB bytes: the Saltmarsh Seed Library hall and the germination lamp. Made by code, the same every time.
 
 import { writeGlb, type GltfNode, type GltfScene } from '#formats/gltf'
-import { bench, bookshelf, armchair, cabinet, drawerWall, ladder, longCounter, pendants, roundCounter, rug, stool } from './hall/furniture.ts'
+import {
+  bench,
+  bookshelf,
+  armchair,
+  cabinet,
+  drawerWall,
+  ladder,
+  longCounter,
+  pendants,
+  roundCounter,
+  rug,
+  stool,
+} from './hall/furniture.ts'
 import { door, eastEnd, floors, northWall, roof, skylights, southWall, westWall, yard } from './hall/shell.ts'
 import { dryingRacks, jarsOn, pottingBay, scales, traysOn } from './hall/smallthings.ts'
 import { gallery, piers, purlins, railing, stair, trusses } from './hall/timber.ts'

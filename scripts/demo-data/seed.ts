@@ -10,7 +10,11 @@ import { hallModel, lampModel, type DemoModel } from './scenes.ts'
 export const DEMO_IDS = { hall: 'demo-hall', lamp: 'demo-lamp' } as const
 
 async function store(server: Running, model: DemoModel): Promise<ModelRef> {
-  const asset = await server.assets.store({ body: Readable.from([Buffer.from(model.bytes)]), mediaType: 'model/gltf-binary', fileName: model.fileName })
+  const asset = await server.assets.store({
+    body: Readable.from([Buffer.from(model.bytes)]),
+    mediaType: 'model/gltf-binary',
+    fileName: model.fileName,
+  })
   return { id: 'model-1', name: model.fileName, sha256: asset.sha256, sizeBytes: asset.sizeBytes }
 }
 

@@ -78,7 +78,8 @@ const surface = (name: string, hex: string, roughness: number, more: Partial<Glt
   metallic: 0,
   ...more,
 })
-const wood = (name: string, hex: string, roughness: number): GltfMaterial => surface(name, hex, roughness, { image: 'grain' })
+const wood = (name: string, hex: string, roughness: number): GltfMaterial =>
+  surface(name, hex, roughness, { image: 'grain' })
 const clear = (name: string, hex: string, alpha: number, roughness: number): GltfMaterial => {
   const [r, g, b] = linear(hex)
   return { name, baseColour: [r, g, b, alpha], roughness, metallic: 0, blend: true }

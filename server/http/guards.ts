@@ -10,7 +10,8 @@ export function ownHostOnly(port: () => number, extraOrigins: readonly string[])
     const hosts = ['127.0.0.1', 'localhost', '[::1]'].map((h) => `${h}:${port()}`)
     const host = req.headers.host ?? ''
     const origin = req.headers.origin
-    const ownOrigin = origin === undefined || hosts.some((h) => origin === `http://${h}`) || extraOrigins.includes(origin)
+    const ownOrigin =
+      origin === undefined || hosts.some((h) => origin === `http://${h}`) || extraOrigins.includes(origin)
     const site = req.headers['sec-fetch-site']
     const fromElsewhere = site === 'cross-site' && req.method !== 'GET'
     if (!hosts.includes(host) || !ownOrigin || fromElsewhere) throw new AppError('foreign-origin')
@@ -36,7 +37,9 @@ export function errorWriter(log: Logger): ErrorRequestHandler {
       return
     }
     const { what, todo } = ERRORS[error.code]
-    res.status(error.status).json({ error: { code: error.code, what, todo, detail: error.detail ?? null, data: error.data ?? null } })
+    res
+      .status(error.status)
+      .json({ error: { code: error.code, what, todo, detail: error.detail ?? null, data: error.data ?? null } })
   }
 }
 
@@ -44,7 +47,8 @@ function toAppError(e: unknown): AppError {
   if (e instanceof AppError) return e
   const type = typeof e === 'object' && e !== null && 'type' in e ? (e as { type: unknown }).type : null
   if (type === 'entity.too.large') return new AppError('body-too-large')
-  if (type === 'entity.parse.failed' || type === 'encoding.unsupported' || type === 'charset.unsupported') return new AppError('bad-request', 'Its body is not JSON.')
+  if (type === 'entity.parse.failed' || type === 'encoding.unsupported' || type === 'charset.unsupported')
+    return new AppError('bad-request', 'Its body is not JSON.')
   if (type === 'request.aborted') return new AppError('upload-broken')
   if (e instanceof URIError) return new AppError('bad-request')
   return new AppError('internal')

@@ -31,7 +31,10 @@ export function projectRoutes(projects: Projects, documentLimitBytes: number): R
     await projects.remove(checked(idSchema, req.params).id)
     res.status(204).end()
   })
-  r.get('/projects/:id/revisions', async (req, res) => void res.json(await projects.revisions(checked(idSchema, req.params).id)))
+  r.get(
+    '/projects/:id/revisions',
+    async (req, res) => void res.json(await projects.revisions(checked(idSchema, req.params).id)),
+  )
   r.get('/projects/:id/revisions/:number', async (req, res) => {
     const { id, number } = checked(revisionSchema, req.params)
     res.json(await projects.revision(id, number))
@@ -43,7 +46,8 @@ export function projectRoutes(projects: Projects, documentLimitBytes: number): R
   r.put('/projects/:id/cover', express.raw({ type: COVER_TYPES, limit: COVER_LIMIT }), async (req, res) => {
     const { id } = checked(idSchema, req.params)
     const type = req.headers['content-type'] ?? ''
-    if (!COVER_TYPES.includes(type) || !Buffer.isBuffer(req.body) || !looksLike(type, req.body)) throw new AppError('bad-request', 'The cover is not a picture.')
+    if (!COVER_TYPES.includes(type) || !Buffer.isBuffer(req.body) || !looksLike(type, req.body))
+      throw new AppError('bad-request', 'The cover is not a picture.')
     await projects.setCover(id, req.body, type)
     res.status(204).end()
   })

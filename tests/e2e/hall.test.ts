@@ -6,7 +6,18 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { poseOfStand, projectPoint, type Camera } from '#core/camera'
 import { densityOf } from '#formats/png'
 import type { ProjectDocument } from '#model'
-import { drag, field, meanDifference, middle, numberIn, openStand, pictureAt, picturePixels, typeNumber, type Stand } from '../support/browser.ts'
+import {
+  drag,
+  field,
+  meanDifference,
+  middle,
+  numberIn,
+  openStand,
+  pictureAt,
+  picturePixels,
+  typeNumber,
+  type Stand,
+} from '../support/browser.ts'
 import { edgeLean, greyOf } from '../support/edges.ts'
 
 let stand: Stand
@@ -17,7 +28,11 @@ async function saved(): Promise<ProjectDocument> {
   await expect.poll(() => page.getByTestId('save-state').textContent(), { timeout: 20_000 }).toMatch(/^Saved/)
   return doc()
 }
-const cameraOf = (d: ProjectDocument): Camera => ({ pose: poseOfStand(d.working.stand), lens: d.working.lens, frame: d.working.frame })
+const cameraOf = (d: ProjectDocument): Camera => ({
+  pose: poseOfStand(d.working.stand),
+  lens: d.working.lens,
+  frame: d.working.frame,
+})
 const names = (): Promise<string[]> => page.getByTestId('viewpoint').locator('.name').allTextContents()
 const openPanel = (part: 'stand' | 'lens' | 'frame') => page.getByTestId(`cell-${part}`).click()
 const key = async (k: string): Promise<void> => {
@@ -48,13 +63,13 @@ describe('the job, from opening to the finished picture', () => {
     await page.mouse.move(at.x, at.y)
     await page.waitForSelector('[data-testid=picture-overlay] .measure')
     await page.mouse.click(at.x, at.y)
-    await expect.poll(() => numberIn(page, 'Eye height'), { timeout: 15_000 }).toBeCloseTo(1.58, 2)
+    await expect.poll(async () => (await saved()).trail.at, { timeout: 15_000 }).toBe(1)
+    expect(await numberIn(page, 'Eye height')).toBeCloseTo(1.58, 2)
     const d = await saved()
     const pose = poseOfStand(d.working.stand)
     expect(pose.station[2]).toBeCloseTo(1.58, 3)
     expect(pose.tiltDeg).toBe(0)
     expect(pose.bearingDeg).toBeCloseTo(80, 6)
-    expect(d.trail.at).toBe(1)
   })
 
   it('draws a stand in Plan: station, then aim; Esc meanwhile restores the start exactly', async () => {
@@ -116,7 +131,12 @@ describe('the job, from opening to the finished picture', () => {
     await expect.poll(async () => (await saved()).trail.at).toBe(before.trail.at + 1)
     const after = (await saved()).working.stand
     expect(after.station[2]).toBe(before.working.stand.station[2])
-    expect(Math.hypot(after.station[0] - before.working.stand.station[0], after.station[1] - before.working.stand.station[1])).toBeGreaterThan(0.2)
+    expect(
+      Math.hypot(
+        after.station[0] - before.working.stand.station[0],
+        after.station[1] - before.working.stand.station[1],
+      ),
+    ).toBeGreaterThan(0.2)
     await drag(page, at, { x: 0, y: 40 }, { button: 'right' })
     await expect.poll(async () => (await saved()).working.stand.station[2]).toBeGreaterThan(after.station[2] + 0.05)
     await key('[')
@@ -213,7 +233,9 @@ describe('the job, from opening to the finished picture', () => {
     const d = await saved()
     expect(d.viewpoints.find((v) => v.name === 'Shelves, straight')!.parts.lens!.focalMm).toBe(28)
     await key('Control+z')
-    await expect.poll(async () => (await saved()).viewpoints.find((v) => v.name === 'Shelves, straight')!.parts.lens!.focalMm).toBe(24)
+    await expect
+      .poll(async () => (await saved()).viewpoints.find((v) => v.name === 'Shelves, straight')!.parts.lens!.focalMm)
+      .toBe(24)
     // undo never moves the camera
     expect((await saved()).working.lens.focalMm).toBe(28)
     await page.getByRole('button', { name: 'Put back' }).click()
@@ -251,16 +273,22 @@ describe('the job, from opening to the finished picture', () => {
     await expect.poll(async () => (await saved()).working.lens.focalMm).not.toBe(before.lens.focalMm)
     await key('[')
     await drag(page, await middle(page, 'side-eye'), { x: 0, y: -6 })
-    await expect.poll(async () => (await saved()).working.stand.station[2]).toBeGreaterThan(before.stand.station[2] + 0.1)
+    await expect
+      .poll(async () => (await saved()).working.stand.station[2])
+      .toBeGreaterThan(before.stand.station[2] + 0.1)
     await key('[')
     const ring = await middle(page, 'plan-ring')
     await drag(page, { x: ring.x + 14, y: ring.y }, { x: 10, y: 0 })
-    await expect.poll(async () => (await saved()).working.stand.station[0]).toBeGreaterThan(before.stand.station[0] + 0.2)
+    await expect
+      .poll(async () => (await saved()).working.stand.station[0])
+      .toBeGreaterThan(before.stand.station[0] + 0.2)
     expect((await saved()).working.stand.aim).toEqual({ ...before.stand.aim, topBearingDeg: expect.any(Number) })
     await key('[')
     await page.getByTestId('plan-station').focus()
     await page.keyboard.press('ArrowUp')
-    await expect.poll(async () => (await saved()).working.stand.station[1]).toBeCloseTo(before.stand.station[1] + 0.01, 9)
+    await expect
+      .poll(async () => (await saved()).working.stand.station[1])
+      .toBeCloseTo(before.stand.station[1] + 0.01, 9)
     await key('[')
     await expect.poll(async () => (await saved()).working).toEqual(before)
   })
@@ -300,7 +328,9 @@ describe('the job, from opening to the finished picture', () => {
     await pictureAt(page, 1)
     expect(await doc()).toEqual(before)
     expect(await names()).toContain('Shelves, straight')
-    expect(await page.getByText(/^trail/).textContent()).toContain(`${before.trail.at + 1} of ${before.trail.steps.length}`)
+    expect(await page.getByText(/^trail/).textContent()).toContain(
+      `${before.trail.at + 1} of ${before.trail.steps.length}`,
+    )
   })
 
   it('logged no error in all that time', () => expect(stand.errors).toEqual([]))

@@ -8,7 +8,8 @@ import { numberIn, openStand, pictureAt, typeNumber, type Stand } from '../suppo
 let stand: Stand
 let page: Page
 const room = { name: 'test room.glb', mimeType: 'model/gltf-binary', buffer: Buffer.from(roomGlb()) }
-const pick = (file: { name: string; mimeType: string; buffer: Buffer }) => page.getByTestId('model-file').setInputFiles(file)
+const pick = (file: { name: string; mimeType: string; buffer: Buffer }) =>
+  page.getByTestId('model-file').setInputFiles(file)
 
 beforeAll(async () => {
   stand = await openStand({ demo: false })
@@ -19,9 +20,17 @@ afterAll(() => stand.end())
 
 describe('bringing in a model', () => {
   it.each([
-    ['a text that calls itself a model', { name: 'a.glb', mimeType: '', buffer: Buffer.from('this is no model at all, sorry') }, /not a GLB file/],
+    [
+      'a text that calls itself a model',
+      { name: 'a.glb', mimeType: '', buffer: Buffer.from('this is no model at all, sorry') },
+      /not a GLB file/,
+    ],
     ['a cut-off file', { ...room, buffer: room.buffer.subarray(0, 900) }, /cut off/],
-    ['another kind of file', { name: 'house.obj', mimeType: '', buffer: Buffer.from('v 0 0 0') }, /“house.obj” is not a \.glb file/],
+    [
+      'another kind of file',
+      { name: 'house.obj', mimeType: '', buffer: Buffer.from('v 0 0 0') },
+      /“house.obj” is not a \.glb file/,
+    ],
     ['an empty file', { name: 'a.glb', mimeType: '', buffer: Buffer.alloc(0) }, /empty or cut off/],
   ])('refuses %s in a sentence', async (_what, file, message) => {
     await pick(file)
@@ -47,7 +56,10 @@ describe('two tabs', () => {
     await expect.poll(() => page.getByTestId('save-state').textContent()).toMatch(/^Saved/)
     await typeNumber(other, 'Bearing', '44')
     await other.getByText('Changed in another tab').first().waitFor()
-    await other.getByText(/stand, aim point/).first().waitFor()
+    await other
+      .getByText(/stand, aim point/)
+      .first()
+      .waitFor()
     await other.getByRole('button', { name: 'Keep mine as a copy' }).click()
     await other.waitForURL((u) => u.href !== page.url())
     await expect.poll(() => other.title()).toBe('test room (copy) · Yoroi')
@@ -96,5 +108,7 @@ describe('addresses', () => {
 })
 
 it('the browser is Debian’s', () => {
-  expect(spawnSync(process.env['YOROI_CHROMIUM'] ?? '/usr/bin/chromium', ['--version']).stdout.toString()).toMatch(/Chromium/)
+  expect(spawnSync(process.env['YOROI_CHROMIUM'] ?? '/usr/bin/chromium', ['--version']).stdout.toString()).toMatch(
+    /Chromium/,
+  )
 })

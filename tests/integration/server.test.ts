@@ -24,7 +24,10 @@ describe('projects', () => {
   it('are created, listed, opened, saved and removed', async () => {
     const made = await api().post('/api/projects').send({ document: doc() }).expect(201)
     const { id } = made.body
-    const saved = await api().put(`/api/projects/${id}`).send({ baseRevision: 1, document: doc('Loft') }).expect(200)
+    const saved = await api()
+      .put(`/api/projects/${id}`)
+      .send({ baseRevision: 1, document: doc('Loft') })
+      .expect(200)
     expect(saved.body.revision).toBe(2)
     const opened = await api().get(`/api/projects/${id}`).expect(200)
     expect(opened.body).toMatchObject({ revision: 2, document: { name: 'Loft' } })
@@ -34,8 +37,14 @@ describe('projects', () => {
   })
   it('a save on an old base is a conflict and changes nothing', async () => {
     const { id } = (await api().post('/api/projects').send({ document: doc() })).body
-    await api().put(`/api/projects/${id}`).send({ baseRevision: 1, document: doc('first tab') }).expect(200)
-    const late = await api().put(`/api/projects/${id}`).send({ baseRevision: 1, document: doc('second tab') }).expect(409)
+    await api()
+      .put(`/api/projects/${id}`)
+      .send({ baseRevision: 1, document: doc('first tab') })
+      .expect(200)
+    const late = await api()
+      .put(`/api/projects/${id}`)
+      .send({ baseRevision: 1, document: doc('second tab') })
+      .expect(409)
     expect(late.body.error).toMatchObject({ code: 'revision-conflict', data: { revision: 2 } })
     expect(late.body.error.todo).toMatch(/Choose/)
     expect((await api().get(`/api/projects/${id}`)).body.document.name).toBe('first tab')
@@ -43,13 +52,23 @@ describe('projects', () => {
   it('of two saves at once exactly one wins', async () => {
     const { id } = (await api().post('/api/projects').send({ document: doc() })).body
     const answers = await Promise.all(
-      ['a', 'b', 'c', 'd'].map((n) => api().put(`/api/projects/${id}`).send({ baseRevision: 1, document: doc(n) })),
+      ['a', 'b', 'c', 'd'].map((n) =>
+        api()
+          .put(`/api/projects/${id}`)
+          .send({ baseRevision: 1, document: doc(n) }),
+      ),
     )
     expect(answers.map((a) => a.status).sort()).toEqual([200, 409, 409, 409])
   })
   it('keep every revision to list and restore', async () => {
-    const { id } = (await api().post('/api/projects').send({ document: doc('one') })).body
-    await api().put(`/api/projects/${id}`).send({ baseRevision: 1, document: doc('two') })
+    const { id } = (
+      await api()
+        .post('/api/projects')
+        .send({ document: doc('one') })
+    ).body
+    await api()
+      .put(`/api/projects/${id}`)
+      .send({ baseRevision: 1, document: doc('two') })
     const back = await api().post(`/api/projects/${id}/revisions/1/restore`).send({ baseRevision: 2 }).expect(200)
     expect(back.body.revision).toBe(3)
     expect((await api().get(`/api/projects/${id}`)).body.document.name).toBe('one')
@@ -65,8 +84,16 @@ describe('projects', () => {
     [{ baseRevision: 'x', document: doc() }, 400, 'bad-request'],
     ['{"broken', 400, 'bad-request'],
   ])('refuse %#', async (body, status, code) => {
-    const { id } = (await api().post('/api/projects').send({ document: doc('safe') })).body
-    const r = await api().put(`/api/projects/${id}`).set('Content-Type', 'application/json').send(body as object).expect(status)
+    const { id } = (
+      await api()
+        .post('/api/projects')
+        .send({ document: doc('safe') })
+    ).body
+    const r = await api()
+      .put(`/api/projects/${id}`)
+      .set('Content-Type', 'application/json')
+      .send(body as object)
+      .expect(status)
     expect(r.body.error).toMatchObject({ code, todo: expect.stringMatching(/\w/) })
     expect((await api().get(`/api/projects/${id}`)).body.document.name).toBe('safe')
   })
@@ -85,7 +112,10 @@ describe('assets', () => {
   const glb = Buffer.from(roomGlb())
   const sha = createHash('sha256').update(glb).digest('hex')
   const upload = (body: Buffer, headers: Record<string, string> = {}) =>
-    api().post('/api/assets').set({ 'Content-Type': 'model/gltf-binary', 'X-File-Name': 'room%20one.glb', ...headers }).send(body)
+    api()
+      .post('/api/assets')
+      .set({ 'Content-Type': 'model/gltf-binary', 'X-File-Name': 'room%20one.glb', ...headers })
+      .send(body)
   const chunks = async () => Number((await server.assets['source'].query('SELECT COUNT(*) AS n FROM asset_chunk'))[0].n)
 
   it('go up and come down the same, once per content', async () => {
@@ -95,7 +125,11 @@ describe('assets', () => {
     await upload(glb).expect(201)
     expect(await chunks()).toBe(before)
     const down = await api().get(`/api/assets/${sha}`).buffer(true).parse(binary).expect(200)
-    expect(createHash('sha256').update(down.body as Buffer).digest('hex')).toBe(sha)
+    expect(
+      createHash('sha256')
+        .update(down.body as Buffer)
+        .digest('hex'),
+    ).toBe(sha)
     expect(down.headers['cache-control']).toMatch(/immutable/)
   })
   it.each([
@@ -114,14 +148,23 @@ describe('assets', () => {
   it('of an upload that breaks off nothing stays', async () => {
     const before = await chunks()
     await new Promise<void>((resolve) => {
-      const req = httpRequest(`${server.url}/api/assets`, { method: 'POST', headers: { 'Content-Type': 'model/gltf-binary', 'Content-Length': glb.length } })
+      const req = httpRequest(`${server.url}/api/assets`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'model/gltf-binary', 'Content-Length': glb.length },
+      })
       req.on('error', () => resolve())
       req.write(glb.subarray(0, 500), () => req.destroy())
     })
     await expect.poll(chunks).toBe(before)
   })
   it('unknown ones are said to be missing', async () => {
-    expect((await api().get(`/api/assets/${'0'.repeat(64)}`).expect(404)).body.error.code).toBe('asset-missing')
+    expect(
+      (
+        await api()
+          .get(`/api/assets/${'0'.repeat(64)}`)
+          .expect(404)
+      ).body.error.code,
+    ).toBe('asset-missing')
     await api().get('/api/assets/../../etc/passwd').expect(404)
     await api().get('/api/assets/zz').expect(400)
   })
@@ -160,14 +203,21 @@ describe('starting', () => {
     await new Promise<void>((r) => busy.listen(0, '127.0.0.1', r))
     const { port } = busy.address() as { port: number }
     const dataDir = mkdtempSync(join(tmpdir(), 'yoroi-test-'))
-    await expect(startServer(configSchema.parse({ port, dataDir, logLevel: 'silent' }))).rejects.toThrow(/Port \d+ is already in use/)
+    await expect(startServer(configSchema.parse({ port, dataDir, logLevel: 'silent' }))).rejects.toThrow(
+      /Port \d+ is already in use/,
+    )
     busy.close()
     writeFileSync(join(dataDir, 'file'), '')
-    await expect(startServer(configSchema.parse({ port: 0, dataDir: join(dataDir, 'file', 'x') }))).rejects.toThrow(/cannot be written/)
+    await expect(startServer(configSchema.parse({ port: 0, dataDir: join(dataDir, 'file', 'x') }))).rejects.toThrow(
+      /cannot be written/,
+    )
     rmSync(dataDir, { recursive: true })
   })
   it('reads flags before the environment and refuses nonsense', () => {
-    expect(readConfig(['--port', '5000', '--data=/tmp/x'], { YOROI_PORT: '6000' })).toMatchObject({ port: 5000, dataDir: '/tmp/x' })
+    expect(readConfig(['--port', '5000', '--data=/tmp/x'], { YOROI_PORT: '6000' })).toMatchObject({
+      port: 5000,
+      dataDir: '/tmp/x',
+    })
     expect(readConfig([], { YOROI_PORT: '6000' }).port).toBe(6000)
     expect(() => readConfig(['--port', 'abc'], {})).toThrow(/“port” is not usable/)
   })
@@ -178,7 +228,9 @@ describe('a killed server', () => {
     const dataDir = mkdtempSync(join(tmpdir(), 'yoroi-kill-'))
     const start = () =>
       new Promise<{ url: string; kill: () => Promise<void> }>((resolve, reject) => {
-        const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', '--port', '0', '--data', dataDir], { stdio: ['ignore', 'pipe', 'inherit'] })
+        const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', '--port', '0', '--data', dataDir], {
+          stdio: ['ignore', 'pipe', 'inherit'],
+        })
         const gone = new Promise<void>((r) => child.once('exit', () => r()))
         child.stdout.on('data', (d: Buffer) => {
           const url = /http:\/\/\S+/.exec(String(d))?.[0]
@@ -192,7 +244,10 @@ describe('a killed server', () => {
     let stop = false
     const saving = (async () => {
       while (!stop) {
-        const r = await request(first.url).put(`/api/projects/${id}`).send({ baseRevision: acknowledged, document: doc(`save ${acknowledged + 1}`) }).catch(() => null)
+        const r = await request(first.url)
+          .put(`/api/projects/${id}`)
+          .send({ baseRevision: acknowledged, document: doc(`save ${acknowledged + 1}`) })
+          .catch(() => null)
         if (r?.status !== 200) return
         acknowledged = r.body.revision
       }

@@ -20,7 +20,15 @@ describe('against gl-matrix', () => {
   ])('frustum: %d mm, rise %d, cross %d', (focalMm, riseMm, crossMm) => {
     const camera = cameraOf({}, { focalMm, riseMm, crossMm })
     const n = clip.nearM / focalMm
-    const want = mat4.frustum(doubles(), n * (-18 + crossMm), n * (18 + crossMm), n * (-12 + riseMm), n * (12 + riseMm), clip.nearM, clip.farM)
+    const want = mat4.frustum(
+      doubles(),
+      n * (-18 + crossMm),
+      n * (18 + crossMm),
+      n * (-12 + riseMm),
+      n * (12 + riseMm),
+      clip.nearM,
+      clip.farM,
+    )
     expectMatrix(clipFromCamera(camera, clip), want, 10)
   })
   it('perspective and ortho', () => {
@@ -43,7 +51,11 @@ describe('against three', () => {
     judge.position.set(...pose.station)
     const a = (pose.tiltDeg * Math.PI) / 180
     const b = (pose.bearingDeg * Math.PI) / 180
-    judge.lookAt(pose.station[0] + Math.sin(b) * Math.cos(a), pose.station[1] + Math.cos(b) * Math.cos(a), pose.station[2] + Math.sin(a))
+    judge.lookAt(
+      pose.station[0] + Math.sin(b) * Math.cos(a),
+      pose.station[1] + Math.cos(b) * Math.cos(a),
+      pose.station[2] + Math.sin(a),
+    )
     judge.rotateZ((-pose.rollDeg * Math.PI) / 180)
     judge.updateMatrixWorld()
     expectMatrix(cameraFromWorld(camera.pose), judge.matrixWorldInverse.elements, 9)

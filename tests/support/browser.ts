@@ -99,10 +99,16 @@ export async function typeNumber(page: Page, label: string, text: string): Promi
   await f.fill(text)
   await f.press('Enter')
 }
-export const numberIn = async (page: Page, label: string): Promise<number> => Number((await field(page, label).inputValue()).replace('−', '-').replace('+', ''))
+export const numberIn = async (page: Page, label: string): Promise<number> =>
+  Number((await field(page, label).inputValue()).replace('−', '-').replace('+', ''))
 
 /** A drag by mouse from the middle of something, or from given page positions, in small steps. */
-export async function drag(page: Page, from: { x: number; y: number }, by: { x: number; y: number }, options: { release?: boolean; button?: 'left' | 'right'; steps?: number } = {}): Promise<void> {
+export async function drag(
+  page: Page,
+  from: { x: number; y: number },
+  by: { x: number; y: number },
+  options: { release?: boolean; button?: 'left' | 'right'; steps?: number } = {},
+): Promise<void> {
   const { release = true, button = 'left', steps = 8 } = options
   await page.mouse.move(from.x, from.y)
   await page.mouse.down({ button })

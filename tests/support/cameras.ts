@@ -12,7 +12,12 @@ export const lensOf = (changes: Partial<Lens> = {}): Lens => ({
   distortion: null,
   ...changes,
 })
-export const frameOf = (widthPx: number, heightPx: number): Frame => ({ widthPx, heightPx, densityPpi: 300, guides: 'none' })
+export const frameOf = (widthPx: number, heightPx: number): Frame => ({
+  widthPx,
+  heightPx,
+  densityPpi: 300,
+  guides: 'none',
+})
 export const poseAt = (changes: Partial<Pose> = {}): Pose => ({
   station: [0, 0, 0],
   bearingDeg: 0,
@@ -20,7 +25,11 @@ export const poseAt = (changes: Partial<Pose> = {}): Pose => ({
   rollDeg: 0,
   ...changes,
 })
-export const cameraOf = (pose: Partial<Pose> = {}, lens: Partial<Lens> = {}, size: [number, number] = [1800, 1200]): Camera => ({
+export const cameraOf = (
+  pose: Partial<Pose> = {},
+  lens: Partial<Lens> = {},
+  size: [number, number] = [1800, 1200],
+): Camera => ({
   pose: poseAt(pose),
   lens: lensOf(lens),
   frame: frameOf(...size),

@@ -18,7 +18,13 @@ export const greyOf = (p: { width: number; height: number; data: Uint8Array }): 
  * Lean in degrees (+ = top leans right) of the strongest edge near x = `xAt(y)` between two rows; the place in each row is the
  * centre of gravity of the gradient within `reach` pixels; outlying rows are dropped twice. Null when too few rows show an edge.
  */
-export function edgeLean(g: Grey, xAt: (y: number) => number, y0: number, y1: number, reach = 4): { leanDeg: number; rows: number } | null {
+export function edgeLean(
+  g: Grey,
+  xAt: (y: number) => number,
+  y0: number,
+  y1: number,
+  reach = 4,
+): { leanDeg: number; rows: number } | null {
   let points: [number, number][] = []
   for (let y = Math.ceil(y0); y <= Math.floor(y1); y++) {
     const mid = Math.round(xAt(y))

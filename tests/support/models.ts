@@ -8,7 +8,9 @@ export const glbOf = (nodes: readonly GltfNode[]): Uint8Array =>
 
 /** A room of 6 x 4 x 3 m with a marked floor, four walls and a table of 0.75 m. */
 export function roomNodes(): GltfNode[] {
-  const floor = new Pen('Floor', { kind: 'floor', storey: 'Ground floor' }).use('oak').box(0, 0, -0.2, 6, 4, 0, { bevel: 0 })
+  const floor = new Pen('Floor', { kind: 'floor', storey: 'Ground floor' })
+    .use('oak')
+    .box(0, 0, -0.2, 6, 4, 0, { bevel: 0 })
   const walls = new Pen('Walls', { kind: 'wall' }).use('plaster')
   walls.box(-0.3, -0.3, 0, 0, 4.3, 3, { bevel: 0 }).box(6, -0.3, 0, 6.3, 4.3, 3, { bevel: 0 })
   walls.box(0, -0.3, 0, 6, 0, 3, { bevel: 0 }).box(0, 4, 0, 6, 4.3, 3, { bevel: 0 })

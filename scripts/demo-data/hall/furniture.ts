@@ -22,8 +22,16 @@ export function drawerWall(): GltfNode[] {
     pen.use('walnut', 0.98)
     pen.box(x0, front - 0.01, 0, x1, 9, 0.12, { bevel: 0.006, grain: 'x' })
     pen.box(x0 - 0.004, front - 0.035, top + 0.02, x1 + 0.004, 9, top + 0.062, { bevel: 0.01, grain: 'x' })
-    for (let c = 0; c <= COLUMNS; c++) pen.box(x0 + 0.02 + c * pitchX - 0.009, front, 0.12, x0 + 0.02 + c * pitchX + 0.009, front + 0.03, top + 0.02, { bevel: 0.002, grain: 'z' })
-    for (let r = 0; r <= ROWS; r++) pen.box(x0, front + 0.002, z0 + r * pitchZ - 0.008, x1, front + 0.03, z0 + r * pitchZ + 0.008, { bevel: 0.002, grain: 'x' })
+    for (let c = 0; c <= COLUMNS; c++)
+      pen.box(x0 + 0.02 + c * pitchX - 0.009, front, 0.12, x0 + 0.02 + c * pitchX + 0.009, front + 0.03, top + 0.02, {
+        bevel: 0.002,
+        grain: 'z',
+      })
+    for (let r = 0; r <= ROWS; r++)
+      pen.box(x0, front + 0.002, z0 + r * pitchZ - 0.008, x1, front + 0.03, z0 + r * pitchZ + 0.008, {
+        bevel: 0.002,
+        grain: 'x',
+      })
     for (let r = 0; r < ROWS; r++)
       for (let c = 0; c < COLUMNS; c++) {
         const x = x0 + 0.02 + (c + 0.5) * pitchX
@@ -36,15 +44,27 @@ export function drawerWall(): GltfNode[] {
 }
 
 function drawer(pen: Pen, x: number, y: number, z: number, w: number, h: number, open: number): void {
-  pen.use('drawer wood', pen.varied(0.3, 0.12)).box(x - w / 2, y, z - h / 2, x + w / 2, y + 0.022 + open, z + h / 2, { bevel: 0.006, grain: 'x' })
+  pen
+    .use('drawer wood', pen.varied(0.3, 0.12))
+    .box(x - w / 2, y, z - h / 2, x + w / 2, y + 0.022 + open, z + h / 2, { bevel: 0.006, grain: 'x' })
   // label frame and paper
   pen.use('brass').box(x - 0.047, y - 0.003, z + 0.012, x + 0.047, y + 0.003, z + 0.062, { bevel: 0 })
   pen.use('paper', pen.varied(0.08)).box(x - 0.041, y - 0.0042, z + 0.018, x + 0.041, y, z + 0.056, { bevel: 0 })
   pen.use('ink').box(x - 0.028, y - 0.0048, z + 0.039, x - 0.028 + pen.between(0.03, 0.056), y, z + 0.043, { bevel: 0 })
   // pull: a small turned knob, lying along -y
-  pen.use('brass').within({ rows: [[1, 0, 0], [0, 0, -1], [0, 1, 0]], at: [x, y, z - 0.035] }, () => {
-    pen.lathe(0, 0, [[0.011, 0], [0.0055, 0.006], [0.0055, 0.014], [0.0135, 0.021], [0.0125, 0.028], [0, 0.031]], 10, 40) // prettier-ignore
-  })
+  pen.use('brass').within(
+    {
+      rows: [
+        [1, 0, 0],
+        [0, 0, -1],
+        [0, 1, 0],
+      ],
+      at: [x, y, z - 0.035],
+    },
+    () => {
+      pen.lathe(0, 0, [[0.011, 0], [0.0055, 0.006], [0.0055, 0.014], [0.0135, 0.021], [0.0125, 0.028], [0, 0.031]], 10, 40) // prettier-ignore
+    },
+  )
 }
 
 export function ladder(): GltfNode {
@@ -58,13 +78,17 @@ export function ladder(): GltfNode {
   for (const s of [-1, 1]) {
     const sx = x + s * 0.22
     pen.use('oak', 0.93).bar([sx, foot[0], foot[1]], [sx, head[0], head[1]], 0.032, 0.075, { bevel: 0.008 })
-    pen.use('rubber').within(turn('y', 90, [sx, foot[0], 0.045]), () => pen.cylinder(0, 0, -0.014, 0.014, 0.045, 18, 0.006))
+    pen
+      .use('rubber')
+      .within(turn('y', 90, [sx, foot[0], 0.045]), () => pen.cylinder(0, 0, -0.014, 0.014, 0.045, 18, 0.006))
     pen.use('brass').within(turn('y', 90, [sx, foot[0], 0.045]), () => pen.cylinder(0, 0, -0.02, 0.02, 0.014, 12))
     pen.use('steel').tube([[sx, 8.27, 2.72], [sx, 8.3, 2.78], [sx, 8.34, 2.72], [sx, 8.34, 2.62]], 0.009, 8) // prettier-ignore
   }
   for (let i = 1; i <= 9; i++) {
     const [y, z] = at(i / 10)
-    pen.use('oak', pen.varied(0.1)).box(x - 0.21, y - 0.045, z - 0.013, x + 0.21, y + 0.045, z + 0.013, { bevel: 0.006, grain: 'x' })
+    pen
+      .use('oak', pen.varied(0.1))
+      .box(x - 0.21, y - 0.045, z - 0.013, x + 0.21, y + 0.045, z + 0.013, { bevel: 0.006, grain: 'x' })
   }
   return pen.node()
 }
@@ -77,9 +101,16 @@ export function longCounter(name: string, x: number, y: number): GltfNode {
   pen.within(shift(x, y, 0), () => {
     for (let i = 0; i < 6; i++) {
       const a = -d / 2 + (d * i) / 6
-      pen.use('oak', pen.varied(0.13, 0.05)).box(-l / 2, a, 0.875, l / 2, a + d / 6 - 0.0006, 0.93, { bevel: i === 0 || i === 5 ? 0.009 : 0.0012, grain: 'x' })
+      pen
+        .use('oak', pen.varied(0.13, 0.05))
+        .box(-l / 2, a, 0.875, l / 2, a + d / 6 - 0.0006, 0.93, {
+          bevel: i === 0 || i === 5 ? 0.009 : 0.0012,
+          grain: 'x',
+        })
     }
-    pen.use('oak', 0.92).box(-l / 2 + 0.05, -d / 2 + 0.05, 0.8, l / 2 - 0.05, d / 2 - 0.05, 0.875, { bevel: 0.004, grain: 'x' })
+    pen
+      .use('oak', 0.92)
+      .box(-l / 2 + 0.05, -d / 2 + 0.05, 0.8, l / 2 - 0.05, d / 2 - 0.05, 0.875, { bevel: 0.004, grain: 'x' })
     for (const s of [-1, 1]) {
       const cx = s * (l / 2 - 0.55)
       pen.use('green paint')
@@ -122,7 +153,10 @@ export function stool(name: string, x: number, y: number): GltfNode {
     pen.use('oak', pen.varied(0.15)).lathe(0, 0, [[0, 0.625], [0.15, 0.625], [0.172, 0.636], [0.175, 0.652], [0.165, 0.664], [0.08, 0.656], [0, 0.654]], 36, 40) // prettier-ignore
     for (let k = 0; k < 4; k++)
       pen.within(turn('z', 90 * k), () => pen.use('walnut').tube([[0.1, 0, 0.63], [0.155, 0, 0.3], [0.19, 0, 0]], 0.0155, 8)) // prettier-ignore
-    const ring = Array.from({ length: 25 }, (_, i) => [Math.cos((i * Math.PI) / 12) * 0.158, Math.sin((i * Math.PI) / 12) * 0.158, 0.25] as const)
+    const ring = Array.from(
+      { length: 25 },
+      (_, i) => [Math.cos((i * Math.PI) / 12) * 0.158, Math.sin((i * Math.PI) / 12) * 0.158, 0.25] as const,
+    )
     pen.use('steel').tube(ring, 0.008, 6)
   })
   return pen.node()
@@ -135,7 +169,7 @@ const COVERS = [
 
 /** A row of books from a to b on a shelf whose top is at z, backs towards local -y. */
 function books(pen: Pen, a: number, b: number, z: number, depth: number, room: number): void {
-  for (let x = a; x < b - 0.05; ) {
+  for (let x = a; x < b - 0.05;) {
     const w = pen.between(0.018, 0.055)
     if (pen.between(0, 1) > 0.94) {
       x += pen.between(0.05, 0.18)
@@ -145,7 +179,10 @@ function books(pen: Pen, a: number, b: number, z: number, depth: number, room: n
     const d = pen.between(0.14, 0.2)
     const c = pen.pick(COVERS)
     pen.use('book', c).box(x, depth - d, z, x + w - 0.001, depth, z + h, { bevel: 0.003 })
-    if (pen.between(0, 1) > 0.6) pen.use('paper', 0.9).box(x + w * 0.2, depth - d - 0.0008, z + h * 0.62, x + w * 0.8, depth - d + 0.002, z + h * 0.8, { bevel: 0 })
+    if (pen.between(0, 1) > 0.6)
+      pen
+        .use('paper', 0.9)
+        .box(x + w * 0.2, depth - d - 0.0008, z + h * 0.62, x + w * 0.8, depth - d + 0.002, z + h * 0.8, { bevel: 0 })
     x += w
   }
 }
@@ -159,8 +196,14 @@ export function bookshelf(): GltfNode[] {
   const d = 0.32
   shelf.within(place, () => {
     shelf.use('walnut', 1.0).box(0, -0.012, 0, w, 0, 2.46, { bevel: 0 })
-    for (let i = 0; i <= 4; i++) shelf.use('walnut', shelf.varied(0.1)).box((i * (w - 0.03)) / 4, -d, 0, (i * (w - 0.03)) / 4 + 0.03, -0.012, 2.46, { bevel: 0.003, grain: 'z' })
-    for (const z of [0.08, 0.47, 0.86, 1.25, 1.64, 2.03]) shelf.use('walnut', shelf.varied(0.1)).box(0.03, -d + 0.01, z, w - 0.03, -0.012, z + 0.026, { bevel: 0.003, grain: 'x' })
+    for (let i = 0; i <= 4; i++)
+      shelf
+        .use('walnut', shelf.varied(0.1))
+        .box((i * (w - 0.03)) / 4, -d, 0, (i * (w - 0.03)) / 4 + 0.03, -0.012, 2.46, { bevel: 0.003, grain: 'z' })
+    for (const z of [0.08, 0.47, 0.86, 1.25, 1.64, 2.03])
+      shelf
+        .use('walnut', shelf.varied(0.1))
+        .box(0.03, -d + 0.01, z, w - 0.03, -0.012, z + 0.026, { bevel: 0.003, grain: 'x' })
     shelf.box(-0.02, -d - 0.02, 2.44, w + 0.02, 0, 2.49, { bevel: 0.008, grain: 'x' })
   })
   inside.within(place, () => {
@@ -179,13 +222,17 @@ export function bench(): GltfNode[] {
   const seat = new Pen('Reading bench', { kind: 'furniture' })
   seat.within(shift(6.5, 0.03, 0), () => {
     seat.use('oak', 0.95).box(0, 0, 0.38, 3.3, 0.5, 0.42, { bevel: 0.008, grain: 'x' })
-    for (const x of [0.06, 1.1, 2.2, 3.24]) seat.use('oak', 0.88).box(x - 0.03, 0.04, 0, x + 0.03, 0.46, 0.38, { bevel: 0.006, grain: 'z' })
-    for (let i = 0; i < 3; i++) seat.use('cloth', seat.varied(0.14)).box(0.04 + i * 1.08, 0.02, 0.42, 1.1 + i * 1.08, 0.49, 0.5, { bevel: 0.028 })
+    for (const x of [0.06, 1.1, 2.2, 3.24])
+      seat.use('oak', 0.88).box(x - 0.03, 0.04, 0, x + 0.03, 0.46, 0.38, { bevel: 0.006, grain: 'z' })
+    for (let i = 0; i < 3; i++)
+      seat.use('cloth', seat.varied(0.14)).box(0.04 + i * 1.08, 0.02, 0.42, 1.1 + i * 1.08, 0.49, 0.5, { bevel: 0.028 })
     for (const [x, c] of [
       [0.3, [0.55, 0.36, 0.28]],
       [2.7, [0.42, 0.5, 0.42]],
     ] as const)
-      seat.within(turn('x', -18, [x, 0.07, 0.5]), () => seat.use('cloth', c).box(0, 0, 0, 0.42, 0.13, 0.4, { bevel: 0.05 }))
+      seat.within(turn('x', -18, [x, 0.07, 0.5]), () =>
+        seat.use('cloth', c).box(0, 0, 0, 0.42, 0.13, 0.4, { bevel: 0.05 }),
+      )
   })
   const prints = new Pen('Plant studies', { kind: 'furniture' })
   const frames = [6.75, 7.55, 8.35, 9.15]
@@ -267,8 +314,12 @@ export function armchair(name: string, x: number, y: number, turnDeg: number): G
       pen.bar([s * 0.3, 0.18, 0.28], [s * 0.3, 0.44, 0.92], 0.03, 0.05, { bevel: 0.008 })
     }
     pen.box(-0.33, -0.3, 0.27, 0.33, -0.27, 0.32, { bevel: 0.006 })
-    pen.within(turn('x', 6, [0, -0.02, 0.3]), () => pen.use('cloth', [0.62, 0.72, 0.66]).box(-0.3, -0.31, 0, 0.3, 0.29, 0.14, { bevel: 0.04 }))
-    pen.within(turn('x', -22, [0, 0.24, 0.42]), () => pen.use('cloth', [0.62, 0.72, 0.66]).box(-0.29, -0.06, 0, 0.29, 0.07, 0.52, { bevel: 0.045 }))
+    pen.within(turn('x', 6, [0, -0.02, 0.3]), () =>
+      pen.use('cloth', [0.62, 0.72, 0.66]).box(-0.3, -0.31, 0, 0.3, 0.29, 0.14, { bevel: 0.04 }),
+    )
+    pen.within(turn('x', -22, [0, 0.24, 0.42]), () =>
+      pen.use('cloth', [0.62, 0.72, 0.66]).box(-0.29, -0.06, 0, 0.29, 0.07, 0.52, { bevel: 0.045 }),
+    )
   })
   return pen.node()
 }

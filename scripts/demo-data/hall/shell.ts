@@ -19,11 +19,14 @@ const LIGHT_TO = 3.9
 
 function boards(pen: Pen, x0: number, x1: number, y0: number, y1: number, top: number, wide: number): void {
   for (let y = y0; y < y1 - 1e-6; y += wide) {
-    for (let x = x0 - pen.between(0, 2.2); x < x1; ) {
+    for (let x = x0 - pen.between(0, 2.2); x < x1;) {
       const l = pen.between(1.8, 2.9)
       const a = Math.max(x, x0)
       const b = Math.min(x + l, x1)
-      if (b - a > 0.05) pen.use('oak floor', pen.varied(0.24, 0.08)).box(a, y, top - 0.024, b - 0.001, Math.min(y + wide, y1) - 0.001, top, { bevel: 0.0015, grain: 'x' })
+      if (b - a > 0.05)
+        pen
+          .use('oak floor', pen.varied(0.24, 0.08))
+          .box(a, y, top - 0.024, b - 0.001, Math.min(y + wide, y1) - 0.001, top, { bevel: 0.0015, grain: 'x' })
       x += l
     }
   }
@@ -39,13 +42,20 @@ export function floors(): GltfNode[] {
     for (let y = -(i % 2) * 0.15; y < 9; y += 0.3) {
       const a = Math.max(0, y)
       const b = Math.min(9, y + 0.3)
-      if (b - a > 0.02) bay.use('brick', bay.varied(0.3, 0.1)).box(x + 0.003, a + 0.003, -0.024, x + 0.297, b - 0.003, 0, { bevel: 0 })
+      if (b - a > 0.02)
+        bay.use('brick', bay.varied(0.3, 0.1)).box(x + 0.003, a + 0.003, -0.024, x + 0.297, b - 0.003, 0, { bevel: 0 })
     }
   return [slab.node(), hall.node(), bay.node()]
 }
 
 /** One face of brickwork in relief: running bond over a width and height, on the plane local y = 0 facing -y. */
-export function brickFace(pen: Pen, width: number, z0: number, heightAt: (x: number) => number, skip?: (x: number, z: number) => boolean): void {
+export function brickFace(
+  pen: Pen,
+  width: number,
+  z0: number,
+  heightAt: (x: number) => number,
+  skip?: (x: number, z: number) => boolean,
+): void {
   const L = 0.225
   const H = 0.075
   for (let row = 0, z = z0; ; row++, z += H) {
@@ -76,7 +86,13 @@ export function westWall(): GltfNode {
   pen.prism('x', [[-WALL, EAVES], [9 + WALL, EAVES], [4.5, gableHeight(4.5) + 0.02]], -WALL, 0) // prettier-ignore
   // brickwork seen from inside: local x runs along -y, the face looks to +x
   pen.within(turn('z', 90, [0, 0, 0]), () => {
-    brickFace(pen, 9, 0.16, (y) => gableHeight(y) - 0.05, (y, z) => y > DOOR.y0 - 0.14 && y < DOOR.y1 + 0.14 && z < DOOR.top + 0.24)
+    brickFace(
+      pen,
+      9,
+      0.16,
+      (y) => gableHeight(y) - 0.05,
+      (y, z) => y > DOOR.y0 - 0.14 && y < DOOR.y1 + 0.14 && z < DOOR.top + 0.24,
+    )
   })
   // stone lintel and reveals
   pen.use('stone', 0.95)
@@ -97,9 +113,12 @@ export function door(): GltfNode {
     const n = 6
     for (let i = 0; i < n; i++) {
       const y = a + ((b - a) * i) / n
-      pen.use('blue paint', pen.varied(0.1)).box(-0.3, y + 0.001, 0.02, -0.255, y + (b - a) / n - 0.001, DOOR.top - 0.01, { bevel: 0.004 })
+      pen
+        .use('blue paint', pen.varied(0.1))
+        .box(-0.3, y + 0.001, 0.02, -0.255, y + (b - a) / n - 0.001, DOOR.top - 0.01, { bevel: 0.004 })
     }
-    for (const z of [0.3, 1.25, 2.2]) pen.use('blue paint', 0.92).box(-0.255, a + 0.03, z, -0.225, b - 0.03, z + 0.16, { bevel: 0.005 })
+    for (const z of [0.3, 1.25, 2.2])
+      pen.use('blue paint', 0.92).box(-0.255, a + 0.03, z, -0.225, b - 0.03, z + 0.16, { bevel: 0.005 })
     pen.bar([-0.24, a + 0.1, 0.46], [-0.24, b - 0.1, 1.25], 0.03, 0.13, { bevel: 0.004 })
     const hy = a < 4 ? b - 0.12 : a + 0.12
     pen.use('brass').tube([[-0.22, hy, 1.0], [-0.18, hy, 1.0], [-0.18, hy, 1.18], [-0.22, hy, 1.18]], 0.011, 10) // prettier-ignore
@@ -157,7 +176,8 @@ const northSlope = (() => {
 function slopeDeck(pen: Pen, holes: readonly (readonly [number, number])[]): void {
   pen.use('stone', 0.6)
   const eaves = -0.75
-  const deck = (x0: number, x1: number, s0: number, s1: number): void => void pen.box(x0, s0, 0.02, x1, s1, 0.24, { bevel: 0 })
+  const deck = (x0: number, x1: number, s0: number, s1: number): void =>
+    void pen.box(x0, s0, 0.02, x1, s1, 0.24, { bevel: 0 })
   let x = -WALL
   for (const [a, b] of holes) {
     deck(x, a, eaves, SLOPE + 0.1)
@@ -173,7 +193,10 @@ function slopeDeck(pen: Pen, holes: readonly (readonly [number, number])[]): voi
     const cuts = s + wide > LIGHT_FROM && s < LIGHT_TO ? holes : []
     let from = 0
     for (const [a, b] of [...cuts, [18, 18] as const]) {
-      if (a > from) pen.use('roof boards', pen.varied(0.2, 0.06)).box(from, s + 0.001, 0, a, top - 0.001, 0.022, { bevel: 0.003, grain: 'x' })
+      if (a > from)
+        pen
+          .use('roof boards', pen.varied(0.2, 0.06))
+          .box(from, s + 0.001, 0, a, top - 0.001, 0.022, { bevel: 0.003, grain: 'x' })
       from = b
     }
   }
@@ -198,7 +221,9 @@ export function skylights(): GltfNode[] {
       pen.box(b - t, LIGHT_FROM, -0.02, b, LIGHT_TO, 0.3, { bevel: 0.004 })
       pen.box(a, LIGHT_FROM, -0.02, b, LIGHT_FROM + t, 0.3, { bevel: 0.004 })
       pen.box(a, LIGHT_TO - t, -0.02, b, LIGHT_TO, 0.3, { bevel: 0.004 })
-      pen.use('steel').block((a + b) / 2, (LIGHT_FROM + LIGHT_TO) / 2, 0.27, 0.03, LIGHT_TO - LIGHT_FROM, 0.04, { bevel: 0.003 })
+      pen
+        .use('steel')
+        .block((a + b) / 2, (LIGHT_FROM + LIGHT_TO) / 2, 0.27, 0.03, LIGHT_TO - LIGHT_FROM, 0.04, { bevel: 0.003 })
       pen.block((a + b) / 2, (LIGHT_FROM + LIGHT_TO) / 2, 0.27, b - a, 0.03, 0.04, { bevel: 0.003 })
     })
     glass.within(southSlope, () => {
@@ -215,7 +240,13 @@ export function yard(): GltfNode[] {
   ground.use('stone').box(18.45, 1.2, -0.31, 34, 3.2, -0.27, { bevel: 0.02 })
   const trees = new Pen('Yard trees', { kind: 'surroundings' })
   for (const [x, y, r] of [
-    [27, 8, 1.5], [31, 5.5, 1.9], [29.5, -2, 1.7], [36, 1, 2.3], [25, -4.5, 1.2], [38, 10, 2.4], [33, 14, 2],
+    [27, 8, 1.5],
+    [31, 5.5, 1.9],
+    [29.5, -2, 1.7],
+    [36, 1, 2.3],
+    [25, -4.5, 1.2],
+    [38, 10, 2.4],
+    [33, 14, 2],
   ] as const) {
     trees.use('old pine').cylinder(x, y, -0.3, 1.8, 0.11, 10)
     for (let k = 0; k < 170; k++) {
@@ -225,11 +256,14 @@ export function yard(): GltfNode[] {
       const at = [x + Math.cos(a) * w, y + Math.sin(a) * w, 1.2 + r * 1.9 * t] as const
       const out = [Math.cos(a) * 0.8, Math.sin(a) * 0.8, trees.between(-0.2, 0.7)] as const
       const tone = trees.between(0.3, 0.75)
-      trees.use('leaf', [tone * 0.8, tone, tone * 0.75]).leaf(at, out, trees.between(0.5, 0.95), trees.between(0.3, 0.5), 0.25)
+      trees
+        .use('leaf', [tone * 0.8, tone, tone * 0.75])
+        .leaf(at, out, trees.between(0.5, 0.95), trees.between(0.3, 0.5), 0.25)
     }
   }
   trees.within(shift(40, -20, -0.3), () => {
-    for (let y = 0; y < 52; y += 0.9) trees.use('leaf', [0.4, 0.5, 0.42]).ball([trees.between(-1, 1), y, 0.3], trees.between(0.7, 1.2), 8)
+    for (let y = 0; y < 52; y += 0.9)
+      trees.use('leaf', [0.4, 0.5, 0.42]).ball([trees.between(-1, 1), y, 0.3], trees.between(0.7, 1.2), 8)
   })
   return [ground.node(), trees.node()]
 }

@@ -15,10 +15,19 @@ function jar(pen: Pen, x: number, y: number, z: number, r: number, h: number): v
   pen.use('seed', pen.pick(SEEDS)).lathe(x, y, [[0, z + 0.006], [w - 0.001, z + 0.006], [w - 0.001, fill], [0, fill + r * 0.12]], 14, 40) // prettier-ignore
   pen.use('jar glass').lathe(x, y, [[0, z], [r - 0.004, z], [r, z + 0.006], [r, z + h - 0.05], [r * 0.72, z + h - 0.02], [r * 0.72, z + h], [r * 0.66, z + h], [r * 0.66, z + h - 0.022], [w, z + h - 0.052], [w, z + 0.005], [0, z + 0.005]], 14, 40) // prettier-ignore
   pen.use('cork').lathe(x, y, [[0, z + h - 0.018], [r * 0.65, z + h - 0.018], [r * 0.7, z + h + 0.022], [0, z + h + 0.022]], 14, 40) // prettier-ignore
-  pen.use('paper', 0.96).within(turn('z', pen.between(-40, 40) - 90, [x, y, 0]), () => pen.block(r + 0.0006, 0, z + h * 0.42, 0.0012, r * 0.9, h * 0.22, { bevel: 0 }))
+  pen
+    .use('paper', 0.96)
+    .within(turn('z', pen.between(-40, 40) - 90, [x, y, 0]), () =>
+      pen.block(r + 0.0006, 0, z + h * 0.42, 0.0012, r * 0.9, h * 0.22, { bevel: 0 }),
+    )
 }
 
-export function jarsOn(name: string, area: readonly [number, number, number, number], z: number, count: number): GltfNode {
+export function jarsOn(
+  name: string,
+  area: readonly [number, number, number, number],
+  z: number,
+  count: number,
+): GltfNode {
   const pen = new Pen(name, { kind: 'object' })
   const placed: [number, number, number][] = []
   for (let tries = 0; placed.length < count && tries < count * 30; tries++) {
@@ -86,33 +95,54 @@ function plant(pen: Pen, x: number, y: number, z: number, size: number, leaves: 
     const l = size * pen.between(0.6, 1)
     const dir = [Math.cos(a) * Math.cos(e), Math.sin(a) * Math.cos(e), Math.sin(e)] as const
     const start = pen.between(0, 0.3) * size
-    pen.use('leaf', pen.varied(0.4, 0.3)).leaf([x + dir[0] * 0.02, y + dir[1] * 0.02, z + start], dir, l, l * 0.3, l * 0.35)
+    pen
+      .use('leaf', pen.varied(0.4, 0.3))
+      .leaf([x + dir[0] * 0.02, y + dir[1] * 0.02, z + start], dir, l, l * 0.3, l * 0.35)
   }
 }
 
 export function pottingBay(): GltfNode[] {
   const bench = new Pen('Potting bench', { kind: 'furniture' })
   const [x0, x1, y0, y1] = [17.18, 17.88, 0.7, 5.9]
-  for (let i = 0; i < 5; i++) bench.use('old pine', bench.varied(0.2)).box(x0 + i * 0.14, y0, 0.83, x0 + i * 0.14 + 0.138, y1, 0.865, { bevel: 0.003, grain: 'y' })
-  for (let i = 0; i < 6; i++) bench.use('old pine', bench.varied(0.2)).box(x0 + 0.02 + i * 0.11, y0 + 0.1, 0.22, x0 + 0.115 + i * 0.11, y1 - 0.1, 0.242, { bevel: 0.003, grain: 'y' })
+  for (let i = 0; i < 5; i++)
+    bench
+      .use('old pine', bench.varied(0.2))
+      .box(x0 + i * 0.14, y0, 0.83, x0 + i * 0.14 + 0.138, y1, 0.865, { bevel: 0.003, grain: 'y' })
+  for (let i = 0; i < 6; i++)
+    bench
+      .use('old pine', bench.varied(0.2))
+      .box(x0 + 0.02 + i * 0.11, y0 + 0.1, 0.22, x0 + 0.115 + i * 0.11, y1 - 0.1, 0.242, { bevel: 0.003, grain: 'y' })
   for (const y of [y0 + 0.1, 2.45, 4.2, y1 - 0.1]) {
-    for (const x of [x0 + 0.05, x1 - 0.05]) bench.use('old pine', 0.85).box(x - 0.035, y - 0.035, 0, x + 0.035, y + 0.035, 0.83, { bevel: 0.005, grain: 'z' })
+    for (const x of [x0 + 0.05, x1 - 0.05])
+      bench.use('old pine', 0.85).box(x - 0.035, y - 0.035, 0, x + 0.035, y + 0.035, 0.83, { bevel: 0.005, grain: 'z' })
     bench.box(x0 + 0.05, y - 0.02, 0.16, x1 - 0.05, y + 0.02, 0.22, { bevel: 0.004, grain: 'x' })
   }
   bench.box(x0 + 0.01, y0 + 0.05, 0.75, x0 + 0.035, y1 - 0.05, 0.83, { bevel: 0.004, grain: 'y' })
 
   const pots = new Pen('Potted plants', { kind: 'object' })
-  for (let y = y0 + 0.2; y < y1 - 0.1; ) {
+  for (let y = y0 + 0.2; y < y1 - 0.1;) {
     const r = pots.between(0.07, 0.13)
     const x = pots.between(x0 + 0.18, x1 - 0.16)
     pot(pots, x, y + r, 0.865, r, r * 1.7)
-    plant(pots, x, y + r, 0.865 + r * 1.5, r * pots.between(2.2, 3.6), Math.round(pots.between(14, 30)), pots.between(0.5, 1.25))
+    plant(
+      pots,
+      x,
+      y + r,
+      0.865 + r * 1.5,
+      r * pots.between(2.2, 3.6),
+      Math.round(pots.between(14, 30)),
+      pots.between(0.5, 1.25),
+    )
     y += 2 * r + pots.between(0.03, 0.16)
   }
-  for (let y = y0 + 0.3; y < y1 - 0.2; y += pots.between(0.24, 0.4)) pot(pots, pots.between(x0 + 0.2, x1 - 0.2), y, 0.242, pots.between(0.06, 0.1), pots.between(0.12, 0.17))
+  for (let y = y0 + 0.3; y < y1 - 0.2; y += pots.between(0.24, 0.4))
+    pot(pots, pots.between(x0 + 0.2, x1 - 0.2), y, 0.242, pots.between(0.06, 0.1), pots.between(0.12, 0.17))
   const tubs = new Pen('Planted tubs', { kind: 'object' })
   for (const [x, y, r] of [
-    [16.1, 0.55, 0.3], [15.75, 5.6, 0.26], [17.5, 8.3, 0.28], [16.7, 6.35, 0.22],
+    [16.1, 0.55, 0.3],
+    [15.75, 5.6, 0.26],
+    [17.5, 8.3, 0.28],
+    [16.7, 6.35, 0.22],
   ] as const) {
     pot(tubs, x, y, 0, r, r * 1.6)
     plant(tubs, x, y, r * 1.4, r * 4, 46, 0.95)
@@ -127,7 +157,9 @@ export function pottingBay(): GltfNode[] {
     for (let k = 0; k < 44; k++) {
       const a = (k * 137.5 * Math.PI) / 180
       const l = hanging.between(0.25, 0.55)
-      hanging.use('leaf', hanging.varied(0.4, 0.3)).leaf([x, y, z + 0.17], [Math.cos(a) * 0.8, Math.sin(a) * 0.8, 0.6], l, 0.07, l * hanging.between(0.8, 2))
+      hanging
+        .use('leaf', hanging.varied(0.4, 0.3))
+        .leaf([x, y, z + 0.17], [Math.cos(a) * 0.8, Math.sin(a) * 0.8, 0.6], l, 0.07, l * hanging.between(0.8, 2))
     }
   }
   hanging.use('steel').tube([[17.3, 0.5, 4.98], [17.3, 6.3, 4.98]], 0.012, 8) // prettier-ignore
@@ -139,15 +171,29 @@ export function dryingRacks(): GltfNode[] {
   return [6.6, 9.6, 12.6].map((x, i) => {
     const pen = new Pen(`Drying rack ${i + 1}`, { kind: 'furniture' })
     pen.within(shift(x, 8.25, GALLERY.top), () => {
-      for (const s of [-1, 1]) for (const d of [-0.3, 0.3]) pen.use('oak pale', 0.92).box(s * 0.95 - 0.022, d - 0.022, 0, s * 0.95 + 0.022, d + 0.022, 1.95, { bevel: 0.004, grain: 'z' })
+      for (const s of [-1, 1])
+        for (const d of [-0.3, 0.3])
+          pen
+            .use('oak pale', 0.92)
+            .box(s * 0.95 - 0.022, d - 0.022, 0, s * 0.95 + 0.022, d + 0.022, 1.95, { bevel: 0.004, grain: 'z' })
       for (let k = 0; k < 6; k++) {
         const z = 0.22 + k * 0.25
-        for (const d of [-0.3, 0.3]) pen.use('oak pale', pen.varied(0.1)).box(-0.95, d - 0.016, z, 0.95, d + 0.016, z + 0.035, { bevel: 0.003, grain: 'x' })
-        for (let q = -0.85; q < 0.9; q += 0.17) pen.box(q - 0.008, -0.3, z + 0.035, q + 0.008, 0.3, z + 0.042, { bevel: 0.001, grain: 'y' })
+        for (const d of [-0.3, 0.3])
+          pen
+            .use('oak pale', pen.varied(0.1))
+            .box(-0.95, d - 0.016, z, 0.95, d + 0.016, z + 0.035, { bevel: 0.003, grain: 'x' })
+        for (let q = -0.85; q < 0.9; q += 0.17)
+          pen.box(q - 0.008, -0.3, z + 0.035, q + 0.008, 0.3, z + 0.042, { bevel: 0.001, grain: 'y' })
         pen.use('dried herb', pen.varied(0.35, 0.2))
         for (let q = 0; q < 26; q++) {
           const a = pen.between(0, 6.28)
-          pen.leaf([pen.between(-0.8, 0.8), pen.between(-0.22, 0.22), z + 0.045], [Math.cos(a), Math.sin(a), 0.15], 0.13, 0.03, 0.02)
+          pen.leaf(
+            [pen.between(-0.8, 0.8), pen.between(-0.22, 0.22), z + 0.045],
+            [Math.cos(a), Math.sin(a), 0.15],
+            0.13,
+            0.03,
+            0.02,
+          )
         }
       }
       pen.use('oak pale', 0.95).box(-0.97, -0.02, 1.95, 0.97, 0.02, 1.99, { bevel: 0.004, grain: 'x' })
@@ -155,7 +201,9 @@ export function dryingRacks(): GltfNode[] {
         pen.use('cork').tube([[q, 0, 1.95], [q, 0, 1.82]], 0.006, 5) // prettier-ignore
         for (let k = 0; k < 20; k++) {
           const a = pen.between(0, 6.28)
-          pen.use('dried herb', pen.varied(0.4, 0.25)).leaf([q, 0, 1.84], [Math.cos(a) * 0.2, Math.sin(a) * 0.2, -0.9], pen.between(0.18, 0.32), 0.03, 0.02)
+          pen
+            .use('dried herb', pen.varied(0.4, 0.25))
+            .leaf([q, 0, 1.84], [Math.cos(a) * 0.2, Math.sin(a) * 0.2, -0.9], pen.between(0.18, 0.32), 0.03, 0.02)
         }
       }
     })

@@ -40,7 +40,8 @@ export function trusses(): GltfNode[] {
 export function purlins(): GltfNode {
   const pen = new Pen('Purlins and ridge', { kind: 'structure' })
   pen.use('old pine', 0.95)
-  for (const y of [2.25, 6.75]) pen.box(0, y - 0.08, roofZ(y) - 0.2, 18, y + 0.08, roofZ(y) - 0.045, { bevel: 0.01, grain: 'x' })
+  for (const y of [2.25, 6.75])
+    pen.box(0, y - 0.08, roofZ(y) - 0.2, 18, y + 0.08, roofZ(y) - 0.045, { bevel: 0.01, grain: 'x' })
   pen.box(0, 4.42, roofZ(4.5) - 0.22, 18, 4.58, roofZ(4.5) - 0.04, { bevel: 0.01, grain: 'x' })
   pen.box(0, 0, EAVES - 0.16, 18, 0.16, EAVES - 0.01, { bevel: 0.01, grain: 'x' })
   pen.box(0, 8.84, EAVES - 0.16, 18, 9, EAVES - 0.01, { bevel: 0.01, grain: 'x' })
@@ -49,7 +50,12 @@ export function purlins(): GltfNode {
     for (const s of [-1, 1]) {
       const y = (d: number): number => 4.5 + s * d
       const hole = s < 0 && [3.7, 6.7, 9.7].some((a) => x > a - 0.04 && x < a + 1.64)
-      if (!hole) pen.use('old pine', pen.varied(0.14)).bar([x, y(4.45), roofZ(y(4.45)) - 0.045], [x, y(0.05), roofZ(y(0.05)) - 0.045], 0.055, 0.085, { bevel: 0.005 })
+      if (!hole)
+        pen
+          .use('old pine', pen.varied(0.14))
+          .bar([x, y(4.45), roofZ(y(4.45)) - 0.045], [x, y(0.05), roofZ(y(0.05)) - 0.045], 0.055, 0.085, {
+            bevel: 0.005,
+          })
     }
   }
   return pen.node()
@@ -73,22 +79,30 @@ export function gallery(): GltfNode[] {
   const { x0, x1, y0, top } = GALLERY
   const floor = new Pen('Gallery floor', { kind: 'floor', storey: 'Gallery' })
   for (let y = y0 + 0.02; y < 9 - 1e-6; y += 0.135)
-    for (let x = x0 - floor.between(0, 2); x < x1; ) {
+    for (let x = x0 - floor.between(0, 2); x < x1;) {
       const l = floor.between(2, 3.2)
       const a = Math.max(x, x0)
       const b = Math.min(x + l, x1)
-      if (b - a > 0.05) floor.use('oak floor', floor.varied(0.2, 0.06)).box(a, y, top - 0.03, b - 0.001, Math.min(y + 0.134, 9), top, { bevel: 0.0015, grain: 'x' })
+      if (b - a > 0.05)
+        floor
+          .use('oak floor', floor.varied(0.2, 0.06))
+          .box(a, y, top - 0.03, b - 0.001, Math.min(y + 0.134, 9), top, { bevel: 0.0015, grain: 'x' })
       x += l
     }
   const frame = new Pen('Gallery beams', { kind: 'structure' })
   frame.use('old pine', 0.96).box(x0, y0, top - 0.28, x1, y0 + 0.16, top - 0.031, { bevel: 0.01, grain: 'x' })
   frame.box(x0, y0 + 0.16, top - 0.24, x0 + 0.1, 9, top - 0.031, { bevel: 0.008, grain: 'y' })
-  for (let x = x0 + 0.6; x < x1; x += 0.6) frame.use('old pine', frame.varied(0.14)).box(x - 0.035, y0 + 0.16, top - 0.19, x + 0.035, 9, top - 0.031, { bevel: 0.006, grain: 'y' })
+  for (let x = x0 + 0.6; x < x1; x += 0.6)
+    frame
+      .use('old pine', frame.varied(0.14))
+      .box(x - 0.035, y0 + 0.16, top - 0.19, x + 0.035, 9, top - 0.031, { bevel: 0.006, grain: 'y' })
   frame.use('steel').box(x0, y0 - 0.006, top - 0.27, x1, y0, top - 0.04, { bevel: 0.002 })
   const posts = PIERS_X.map((x, i) => {
     const pen = new Pen(`Gallery post ${i + 1}`, { kind: 'structure' })
     const y = y0 + 0.08
-    pen.use('old pine', pen.varied(0.12)).box(x - 0.085, y - 0.085, 0.12, x + 0.085, y + 0.085, top - 0.28, { bevel: 0.014, grain: 'z' })
+    pen
+      .use('old pine', pen.varied(0.12))
+      .box(x - 0.085, y - 0.085, 0.12, x + 0.085, y + 0.085, top - 0.28, { bevel: 0.014, grain: 'z' })
     pen.use('stone').box(x - 0.14, y - 0.14, 0, x + 0.14, y + 0.14, 0.12, { bevel: 0.012 })
     pen.use('old pine', 0.92)
     if (x > x0 + 0.5) pen.bar([x - 0.08, y, 2.06], [x - 0.62, y, top - 0.27], 0.09, 0.09, { bevel: 0.008 })
@@ -130,10 +144,16 @@ export function stair(): GltfNode {
   for (let i = 0; i < n - 1; i++) {
     const z = rise * (i + 1)
     const x = start + i * going
-    pen.use('oak', pen.varied(0.14, 0.04)).box(x - 0.02, y0 + 0.045, z - 0.038, x + going + 0.008, y1 - 0.045, z, { bevel: 0.007, grain: 'y' })
+    pen
+      .use('oak', pen.varied(0.14, 0.04))
+      .box(x - 0.02, y0 + 0.045, z - 0.038, x + going + 0.008, y1 - 0.045, z, { bevel: 0.007, grain: 'y' })
     pen.use('cream paint', 0.97).box(x, y0 + 0.045, z - rise, x + 0.016, y1 - 0.045, z - 0.038, { bevel: 0.002 })
   }
-  pen.use('cream paint', 0.97).box(GALLERY.x0 - 0.016, y0 + 0.045, GALLERY.top - rise, GALLERY.x0, y1 - 0.045, GALLERY.top - 0.03, { bevel: 0.002 })
+  pen
+    .use('cream paint', 0.97)
+    .box(GALLERY.x0 - 0.016, y0 + 0.045, GALLERY.top - rise, GALLERY.x0, y1 - 0.045, GALLERY.top - 0.03, {
+      bevel: 0.002,
+    })
   const slope = Math.hypot(going, rise)
   for (const y of [y0 + 0.022, y1 - 0.022]) {
     pen.use('old pine', 0.9)
@@ -148,7 +168,15 @@ export function stair(): GltfNode {
     pen.tube([[x, y0 + 0.022, z - 0.02], [x, y0 + 0.022, z + 0.9]], 0.0075, 6) // prettier-ignore
   }
   pen.box(start - 0.09, y0, 0, start - 0.05, y0 + 0.044, 1.08, { bevel: 0.004 })
-  pen.use('oak', 0.95).bar([start - 0.07, y0 + 0.022, 1.09], [GALLERY.x0 + 0.04, y0 + 0.022, 1.09 + ((GALLERY.x0 - start + 0.11) * rise) / going], 0.055, 0.042, { bevel: 0.014 })
+  pen
+    .use('oak', 0.95)
+    .bar(
+      [start - 0.07, y0 + 0.022, 1.09],
+      [GALLERY.x0 + 0.04, y0 + 0.022, 1.09 + ((GALLERY.x0 - start + 0.11) * rise) / going],
+      0.055,
+      0.042,
+      { bevel: 0.014 },
+    )
   pen.within(turn('z', 0), () => pen.ball([start - 0.07, y0 + 0.022, 1.11], 0.035, 14))
   return pen.node()
 }
