@@ -20,7 +20,7 @@ const guides = computed(() => {
       return `M${w / 2} 0V${h}M0 ${h / 2}H${w}`
     case 'diagonals':
       return `M0 0L${w} ${h}M${w} 0L0 ${h}`
-    case 'none':
+    default:
       return ''
   }
 })

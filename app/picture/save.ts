@@ -1,13 +1,8 @@
 // The finished picture: rendered at the frame's size by the same camera, downloaded as PNG.
+import { pictureName } from './name.ts'
 import { useNotices } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
 import { appearanceOf, useStage } from '../stores/stage.ts'
-
-/** A file name from the project and the viewpoint, safe on every disk. */
-export function pictureName(project: string, viewpoint: string | null): string {
-  const clean = (s: string): string => s.replace(/[^\p{L}\p{N} ._-]+/gu, '').trim().replace(/\s+/g, '-').slice(0, 60) // prettier-ignore
-  return [clean(project) || 'picture', viewpoint ? clean(viewpoint) : ''].filter(Boolean).join('_') + '.png'
-}
 
 export async function savePicture(): Promise<void> {
   const project = useProject()

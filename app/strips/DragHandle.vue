@@ -2,7 +2,7 @@
 // A handle of constant size on a strip: 24 px to hit, dragged or nudged by arrow keys, its number shown at the pointer.
 import { startDrag } from '../controls/drag.ts'
 
-const props = defineProps<{
+defineProps<{
   x: number
   y: number
   shape: 'round' | 'ring' | 'diamond' | 'edge'

@@ -101,12 +101,10 @@ export function longCounter(name: string, x: number, y: number): GltfNode {
   pen.within(shift(x, y, 0), () => {
     for (let i = 0; i < 6; i++) {
       const a = -d / 2 + (d * i) / 6
-      pen
-        .use('oak', pen.varied(0.13, 0.05))
-        .box(-l / 2, a, 0.875, l / 2, a + d / 6 - 0.0006, 0.93, {
-          bevel: i === 0 || i === 5 ? 0.009 : 0.0012,
-          grain: 'x',
-        })
+      pen.use('oak', pen.varied(0.13, 0.05)).box(-l / 2, a, 0.875, l / 2, a + d / 6 - 0.0006, 0.93, {
+        bevel: i === 0 || i === 5 ? 0.009 : 0.0012,
+        grain: 'x',
+      })
     }
     pen
       .use('oak', 0.92)

@@ -1,0 +1,72 @@
+// @vitest-environment happy-dom
+import { mount } from '@vue/test-utils'
+import PrimeVue from 'primevue/config'
+import { nextTick } from 'vue'
+import { describe, expect, it } from 'vitest'
+import NumberField from './NumberField.vue'
+
+const field = (props: Record<string, unknown>) => {
+  const w = mount(NumberField, {
+    props: { label: 'Eye height', modelValue: 1.58, kind: 'length', ...props },
+    global: { plugins: [PrimeVue] },
+  })
+  const input = w.find('input')
+  const type = async (text: string): Promise<void> => {
+    await input.setValue(text)
+    await input.trigger('keydown', { key: 'Enter' })
+    await nextTick()
+  }
+  return {
+    w,
+    input,
+    type,
+    shown: () => (input.element as HTMLInputElement).value,
+    changes: () => (w.emitted('change') ?? []).map((e) => e[0]),
+  }
+}
+
+describe('a number field', () => {
+  it('takes units and sums, in the base unit', async () => {
+    const f = field({})
+    await f.type('1 m + 60cm')
+    expect(f.changes()).toEqual([1.6])
+    await f.type(`5'11 1/2"`)
+    expect(f.changes()[1]).toBeCloseTo(1.8161, 9)
+  })
+  it('reads a bare number in the project’s unit and shows it so', async () => {
+    const f = field({ unit: 'mm' })
+    expect(f.shown()).toBe('1580')
+    await f.type('1600')
+    expect(f.changes()).toEqual([1.6])
+  })
+  it('keeps the old value and says why when it cannot read or take the text', async () => {
+    const f = field({ min: 0 })
+    await f.type('tall')
+    expect(f.w.text()).toContain('“tall” could not be read')
+    await f.type('-1')
+    expect(f.w.text()).toContain('not below 0.00 m')
+    expect(f.changes()).toEqual([])
+    await f.input.trigger('keydown', { key: 'Escape' })
+    expect(f.shown()).toBe('1.58')
+  })
+  it('shows the new value after Enter while the field keeps the focus', async () => {
+    const f = field({})
+    await f.type('1.7')
+    await f.w.setProps({ modelValue: 1.7 })
+    await nextTick()
+    expect(f.shown()).toBe('1.70')
+  })
+  it('is stepped by arrows, tenfold with Shift, a tenth with Alt, within its limits', async () => {
+    const f = field({ step: 0.01, max: 1.6 })
+    await f.input.trigger('keydown', { key: 'ArrowUp' })
+    await f.input.trigger('keydown', { key: 'ArrowUp', shiftKey: true })
+    await f.input.trigger('keydown', { key: 'ArrowDown', altKey: true })
+    expect(f.changes()).toEqual([1.59, 1.6, 1.579])
+  })
+  it('signs what can be negative and resets on a double click of its label', async () => {
+    const f = field({ kind: 'sensor', sign: true, modelValue: 2.1, suffix: 'mm', resetTo: 0 })
+    expect(f.shown()).toBe('+2.10')
+    await f.w.find('label').trigger('dblclick')
+    expect(f.changes()).toEqual([0])
+  })
+})

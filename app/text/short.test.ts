@@ -1,0 +1,46 @@
+import { describe, expect, it } from 'vitest'
+import { frameOf, lensOf, poseAt } from '../../tests/support/cameras.ts'
+import { firstStand, subjectOf } from '../picture/first.ts'
+import { pictureName } from '../picture/name.ts'
+import { aspectText, differenceText, frameShort, lensShort, signed, standShort } from './short.ts'
+
+describe('short forms', () => {
+  it('of stand, lens and frame', () => {
+    expect(standShort(poseAt({ station: [0, 0, 4.48] }), 1.58, 'm')).toEqual(['1.58 m', 'level'])
+    expect(standShort(poseAt({ tiltDeg: -7.25 }), 1.8161, 'ft-in')).toEqual([`5'11 1/2"`, 'tilt −7.3°'])
+    expect(lensShort(lensOf({ riseMm: 2.1 }))).toEqual(['24 mm', 'rise +2.1'])
+    expect(lensShort(lensOf({ riseMm: 2.1, crossMm: -3 }))).toEqual(['24 mm', '+2.1 −3.0'])
+    expect(lensShort(lensOf({ projection: { kind: 'parallel', widthM: 24 } }))).toEqual(['parallel', '24.0 m wide'])
+    expect(frameShort(frameOf(2400, 1600))).toEqual(['3:2', '2400 px'])
+    expect(aspectText({ widthPx: 1997, heightPx: 1000 })).toBe('2.00:1')
+  })
+  it('of numbers with a sign and of differences', () => {
+    expect([signed(2.06, 1), signed(-0.04, 1), signed(-3, 0)]).toEqual(['+2.1', '0.0', '−3'])
+    expect(differenceText({ part: 'stand', path: 'aim.point.1', a: 2, b: 2.50049 })).toBe('stand, aim point y: 2 → 2.5')
+  })
+  it('of file names: safe, from project and viewpoint', () => {
+    expect(pictureName('Saltmarsh / Seed: Library', 'Hall, east')).toBe('Saltmarsh-Seed-Library_Hall-east.png')
+    expect(pictureName('///', null)).toBe('picture.png')
+  })
+})
+
+describe('the first stand', () => {
+  const facts = (min: [number, number, number], max: [number, number, number]) => ({
+    nodes: [],
+    triangles: 1,
+    box: { min, max },
+  })
+  it('is inside a room at eye height over its floor, level', () => {
+    const f = facts([0, 0, -0.3], [18, 9, 8])
+    expect(subjectOf(f)).toBe('room')
+    const s = firstStand(f, [{ name: 'Ground', heightM: 0, areaM2: 160 }], true)
+    expect(s.station[2]).toBeCloseTo(1.58, 9)
+    expect(s.aim).toMatchObject({ kind: 'point', point: [9, 4.5, 1.58] })
+  })
+  it('sees a product whole from the front, and a house from outside', () => {
+    const lamp = facts([-0.1, -0.1, 0], [0.1, 0.1, 0.3])
+    expect(subjectOf(lamp)).toBe('product')
+    expect(firstStand(lamp, [], false).station[1]).toBeLessThan(-0.5)
+    expect(firstStand(facts([0, 0, 0], [10, 10, 6]), [], false).station[0]).toBeLessThan(-5)
+  })
+})

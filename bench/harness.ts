@@ -1,0 +1,70 @@
+// Common to all benches: the built page and the reference worker in Debian's Chromium, medians, and the table they end in.
+import { createServer, type ViteDevServer } from 'vite'
+import type { Browser, Page } from 'playwright-core'
+import { launch } from '../tests/support/browser.ts'
+
+export interface BenchPage {
+  readonly page: Page
+  readonly browser: Browser
+  end(): Promise<void>
+}
+
+/** A page that can start the stage and the reference worker straight from the sources. */
+export async function benchPage(files: Readonly<Record<string, Uint8Array>>): Promise<BenchPage> {
+  const vite: ViteDevServer = await createServer({
+    configFile: 'vite.config.ts',
+    server: { host: '127.0.0.1', port: 4798, strictPort: false },
+    logLevel: 'error',
+    plugins: [
+      {
+        name: 'bench-files',
+        configureServer(server) {
+          server.middlewares.use((req, res, next) => {
+            const bytes = files[(req.url ?? '').split('?')[0]!]
+            if (!bytes) return next()
+            res.setHeader('Content-Type', 'model/gltf-binary')
+            res.end(Buffer.from(bytes))
+          })
+        },
+      },
+    ],
+  })
+  await vite.listen()
+  const address = vite.httpServer!.address() as { port: number }
+  const browser = await launch()
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+  page.on('pageerror', (e) => console.error(e.message))
+  await page.goto(`http://127.0.0.1:${address.port}/bench/page/index.html`)
+  await page.waitForFunction(() => 'bench' in window, null, { timeout: 120_000 })
+  return {
+    page,
+    browser,
+    end: async () => {
+      await browser.close()
+      await vite.close()
+    },
+  }
+}
+
+export const median = (v: readonly number[]): number => [...v].sort((a, b) => a - b)[Math.floor(v.length / 2)]!
+
+export interface Row {
+  readonly what: string
+  readonly measured: string
+  readonly reference: string
+  readonly ratio: number | null
+  readonly wanted: string
+  readonly ok: boolean
+}
+
+export function table(rows: readonly Row[]): string {
+  const lines = rows.map(
+    (r) =>
+      `| ${r.what} | ${r.measured} | ${r.reference} | ${r.ratio === null ? '' : r.ratio.toFixed(2)} | ${r.wanted} | ${r.ok ? 'yes' : '**no**'} |`,
+  )
+  return [
+    '| what | measured | reference in the same run | ratio | wanted | kept |',
+    '|---|---|---|---|---|---|',
+    ...lines,
+  ].join('\n')
+}

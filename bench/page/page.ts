@@ -1,0 +1,69 @@
+// Runs in the browser: Yoroi's stage and the reference, each in a worker of its own, on the same file.
+import { wrap, type Remote } from 'comlink'
+import type { Camera } from '#core/camera'
+import { createStage, type Appearance, type PictureRequest } from '#stage'
+import { newSetup, aimAt } from '#model'
+
+interface Bare {
+  load(bytes: Uint8Array): Promise<void>
+  frame(step: number): number
+}
+const WIDTH = 684
+const HEIGHT = 456
+
+const bytesOf = async (url: string): Promise<Uint8Array> => new Uint8Array(await (await fetch(url)).arrayBuffer())
+
+function request(step: number): PictureRequest {
+  const setup = newSetup('room', aimAt([1.2, 2.6, 1.58], [10, 3.9, 1.58]))
+  const camera: Camera = {
+    pose: { station: [1.2 + step * 0.01, 2.6, 1.58], bearingDeg: 81.6, tiltDeg: 0, rollDeg: 0 },
+    lens: setup.lens,
+    frame: { ...setup.frame, widthPx: WIDTH, heightPx: HEIGHT },
+  }
+  const appearance: Appearance = {
+    hidden: [],
+    exposure: { ...setup.exposure, ev100: 10 },
+    sun: setup.look.sun,
+    backdrop: setup.look.backdrop,
+  }
+  return { camera, widthPx: WIDTH, heightPx: HEIGHT, appearance, moving: false, samples: 1 }
+}
+
+const bench = {
+  /** Milliseconds from bytes to the first drawn picture, then for `frames` pictures after small moves. */
+  async yoroi(url: string, frames: number): Promise<{ first: number; frames: number[] }> {
+    const bytes = await bytesOf(url)
+    const stage = await createStage()
+    const start = performance.now()
+    await stage.load([{ name: 'hall', bytes }])
+    const times: number[] = []
+    const draw = async (step: number): Promise<number> => {
+      let took = 0
+      await stage.picture(request(step), (f) => {
+        took = f.tookMs
+        f.bitmap.close()
+      })
+      await new Promise((r) => setTimeout(r, 20))
+      return took
+    }
+    await draw(0)
+    const first = performance.now() - start
+    for (let i = 1; i <= frames; i++) times.push(await draw(i))
+    stage.dispose()
+    return { first, frames: times }
+  },
+  async bare(url: string, frames: number): Promise<{ first: number; frames: number[] }> {
+    const bytes = await bytesOf(url)
+    const worker = new Worker(new URL('./bare.worker.ts', import.meta.url), { type: 'module' })
+    const bare: Remote<Bare> = wrap<Bare>(worker)
+    const start = performance.now()
+    await bare.load(bytes)
+    const first = performance.now() - start
+    const times: number[] = []
+    for (let i = 1; i <= frames; i++) times.push(await bare.frame(i))
+    worker.terminate()
+    return { first, frames: times }
+  },
+}
+Object.assign(window, { bench })
+export type BenchApi = typeof bench

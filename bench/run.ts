@@ -1,0 +1,114 @@
+// npm run bench: measures what the product promises, as ratios against a named reference in the same run, and prints the table for
+// docs/performance.md. Needs a built page (npm run build) for the size and the drag.
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { gzipSync } from 'node:zlib'
+import { hallModel } from '../scripts/demo-data/scenes.ts'
+import { drag, middle, openStand, pictureAt } from '../tests/support/browser.ts'
+import { benchPage, median, table, type Row } from './harness.ts'
+import type { BenchApi } from './page/page.ts'
+
+const ms = (v: number): string => `${v.toFixed(0)} ms`
+declare global {
+  interface Window {
+    bench: BenchApi
+    gaps: number[]
+  }
+}
+
+/** Both in turns, so that a slow minute of the machine falls on both. */
+async function pictures(): Promise<Row[]> {
+  const stand = await benchPage({ '/hall.glb': hallModel().bytes })
+  const ours: { first: number; frames: number[] }[] = []
+  const bare: typeof ours = []
+  for (let i = 0; i < 3; i++) {
+    bare.push(await stand.page.evaluate(() => window.bench.bare('/hall.glb', 6)))
+    ours.push(await stand.page.evaluate(() => window.bench.yoroi('/hall.glb', 6)))
+  }
+  await stand.end()
+  const frame = [median(ours.flatMap((r) => r.frames)), median(bare.flatMap((r) => r.frames))] as const
+  const open = [median(ours.map((r) => r.first)), median(bare.map((r) => r.first))] as const
+  const row = (what: string, [a, b]: readonly [number, number], limit: number): Row => ({
+    what,
+    measured: ms(a),
+    reference: `${ms(b)}, bare three.js`,
+    ratio: a / b,
+    wanted: `at most ${limit}`,
+    ok: a / b <= limit,
+  })
+  return [
+    row('picture after a camera move, hall, 684 x 456, shadow kept', frame, 1.25),
+    row('bytes of the hall to the first full picture', open, 2.5),
+  ]
+}
+
+/** Longest gap between animation frames of the page during a drag of 5 s on the picture. */
+async function dragGaps(): Promise<Row[]> {
+  const stand = await openStand({ demo: true })
+  const page = await stand.page()
+  await page.goto(`${stand.server.url}/project/demo-hall`)
+  await pictureAt(page, 'all')
+  const record = () =>
+    page.evaluate(() => {
+      window.gaps = []
+      let last = performance.now()
+      const tick = (t: number): void => {
+        window.gaps.push(t - last)
+        last = t
+        requestAnimationFrame(tick)
+      }
+      requestAnimationFrame(tick)
+    })
+  const from = await middle(page, 'picture')
+  // a first drag warms up
+  await drag(page, from, { x: 60, y: 0 }, { steps: 10 })
+  await page.waitForTimeout(1500)
+  await record()
+  await page.mouse.move(from.x, from.y)
+  await page.mouse.down()
+  const start = Date.now()
+  for (let i = 0; Date.now() - start < 5000; i++) {
+    await page.mouse.move(from.x + 120 * Math.sin(i / 12), from.y + 20 * Math.sin(i / 7))
+    await page.waitForTimeout(16)
+  }
+  const gaps = await page.evaluate(() => window.gaps.slice(2))
+  await page.mouse.up()
+  await stand.end()
+  const worst = Math.max(...gaps)
+  const over = gaps.filter((g) => g > 50).length
+  return [
+    {
+      what: 'longest gap between animation frames in a 5 s drag',
+      measured: `${ms(worst)} (${over} of ${gaps.length} over 50 ms, median ${median(gaps).toFixed(1)} ms)`,
+      reference: '',
+      ratio: null,
+      wanted: 'no gap over 50 ms',
+      ok: worst <= 50,
+    },
+  ]
+}
+
+/** What the Frame view loads before it shows, gzipped: the page's own scripts without the workers. */
+function size(): Row[] {
+  const files = readdirSync('dist/assets').filter(
+    (f) => f.endsWith('.js') && !f.includes('worker') && !f.startsWith('engine'),
+  )
+  const bytes = files.reduce((n, f) => n + gzipSync(readFileSync(`dist/assets/${f}`)).length, 0)
+  const workers = readdirSync('dist/assets').filter((f) => f.includes('worker') && f.endsWith('.js'))
+  const workerBytes = workers.reduce((n, f) => n + gzipSync(readFileSync(`dist/assets/${f}`)).length, 0)
+  return [
+    {
+      what: 'initial JavaScript of the Frame view, gzipped',
+      measured: `${(bytes / 1000).toFixed(0)} kB and ${(workerBytes / 1000).toFixed(0)} kB in two workers`,
+      reference: '',
+      ratio: null,
+      wanted: 'under 600 kB together',
+      ok: bytes + workerBytes < 600_000,
+    },
+  ]
+}
+
+const rows = [...size(), ...(await pictures()), ...(await dragGaps())]
+const text = table(rows)
+console.log(text)
+if (process.argv[2]) writeFileSync(process.argv[2], text)
+process.exit(rows.every((r) => r.ok) ? 0 : 1)
