@@ -29,7 +29,7 @@ function workerStage(): StageClient {
   return {
     kind: 'worker',
     load: (models) => call(door.load(models)),
-    setLight: (volume) => void door.setLight(volume),
+    setLight: (volume, appearance) => call(door.setLight(volume, appearance)),
     picture: (request, onFrame) => call(door.picture(request, proxy(onFrame))),
     drawing: (request) => call(door.drawing(request)),
     thumbnail: (key, request) => call(door.thumbnail(key, request)),

@@ -55,8 +55,12 @@ export class StageEngine implements StageContract {
     return { facts, soup }
   }
 
-  setLight(volume: LightVolume): void {
-    this.stage.setLight(volume)
+  async setLight(volume: LightVolume, appearance: Appearance): Promise<void> {
+    await this.queue.run('light', PRIORITY.drawing, async () => {
+      this.stage.setLight(volume)
+      this.passes.captureEnvironment(appearance)
+      return true
+    })
   }
 
   picture(request: PictureRequest, onFrame: (frame: PictureFrame) => void): Promise<boolean> {

@@ -10,6 +10,8 @@ import {
   FloatType,
   GLSL3,
   HalfFloatType,
+  LinearFilter,
+  LinearMipmapLinearFilter,
   LinearSRGBColorSpace,
   Matrix4,
   Mesh,
@@ -24,6 +26,7 @@ import {
   Vector2,
   Vector3,
   Vector4,
+  WebGLCubeRenderTarget,
   WebGLRenderTarget,
   type WebGLRenderer,
 } from 'three'
@@ -44,7 +47,7 @@ import { DRAWING_EDGES } from './shaders-drawing.ts'
 import type { Appearance, DrawingRequest } from './types.ts'
 
 /** Each kind of picture sums its samples in targets of its own, so that one can wait while another is drawn. */
-export type Owner = 'picture' | 'moving' | 'thumbnail' | 'still' | 'meter'
+export type Owner = 'picture' | 'moving' | 'thumbnail' | 'still' | 'meter' | 'around'
 interface Targets {
   readonly size: string
   readonly facts: WebGLRenderTarget
@@ -68,6 +71,34 @@ const CONTACT_M = 0.45
 const SHADOW_PX = 1280
 /** The sun's disc, degrees across. Source: handbook-6. */
 const SUN_DISC_DEG = 0.53
+
+/** The mirrored surroundings: pixels a side of each face, the exposure they are drawn at, and what counts as a product. */
+const ENVIRONMENT_PX = 64
+const ENVIRONMENT_EV = 10
+const PRODUCT_RADIUS_M = 1.5
+/** Right and up of the six faces of a cube map in the order of OpenGL (+x -x +y -y +z -z). Source: gl21, table 3.26. */
+const CUBE_FACES: readonly (readonly [readonly [number, number, number], readonly [number, number, number]])[] = [
+  [[0, 0, -1], [0, -1, 0]],
+  [[0, 0, 1], [0, -1, 0]],
+  [[1, 0, 0], [0, 0, 1]],
+  [[1, 0, 0], [0, 0, -1]],
+  [[1, 0, 0], [0, -1, 0]],
+  [[-1, 0, 0], [0, -1, 0]],
+] // prettier-ignore
+/** Only its projection's kind is read: the view comes from the face. */
+const CUBE_CAMERA: Camera = {
+  pose: { station: [0, 0, 0], bearingDeg: 0, tiltDeg: 0, rollDeg: 0 },
+  lens: {
+    projection: { kind: 'perspective' },
+    focalMm: 18,
+    sensorMm: { width: 36, height: 36 },
+    sensorUse: 'acrossWidth',
+    riseMm: 0,
+    crossMm: 0,
+    distortion: null,
+  },
+  frame: { widthPx: ENVIRONMENT_PX, heightPx: ENVIRONMENT_PX, densityPpi: 72, guides: 'none' },
+}
 
 export const skyOf = (sun: Appearance['sun']): SkyLight => ({
   sunBearingDeg: sun.bearingDeg,
@@ -111,6 +142,14 @@ export class Passes {
   private readonly shadowFromWorld = new Matrix4()
   private readonly lighting: ShaderMaterial
   private readonly add = fullPass(ADD_FRAGMENT, { uSource: { value: null } })
+  private readonly copy = fullPass(ADD_FRAGMENT, { uSource: { value: null } })
+  private readonly environment = new WebGLCubeRenderTarget(ENVIRONMENT_PX, {
+    type: HalfFloatType,
+    generateMipmaps: true,
+    minFilter: LinearMipmapLinearFilter,
+    magFilter: LinearFilter,
+    depthBuffer: false,
+  })
   private readonly finish = fullPass(FINISH_FRAGMENT, { uSource: { value: null }, uWeight: { value: 1 }, uTone: { value: 1 }, toneMappingExposure: { value: 1 } }) // prettier-ignore
   private readonly edges = fullPass(DRAWING_EDGES, {
     uSource: { value: null },
@@ -174,7 +213,7 @@ export class Passes {
     renderer.clear()
     renderer.render(stage.scene, this.eye)
     // light
-    this.setLighting(t, camera, look, sky, factor, size, owner === 'moving', index)
+    this.setLighting(t, camera, look, sky, factor, size, owner === 'moving' || owner === 'around', index)
     renderer.setRenderTarget(t.lit)
     this.full(this.lighting)
     if (stage.prepare('clear')) renderer.render(stage.scene, this.eye)
@@ -187,6 +226,49 @@ export class Passes {
     renderer.setRenderTarget(null)
     this.settle()
   }
+
+  /**
+   * Draws the surroundings into the small cube map that smooth surfaces mirror: from the middle of a room, or of a product's
+   * scene without the product.
+   */
+  captureEnvironment(look: Appearance): void {
+    const { stage, renderer } = this
+    const facts = stage.facts
+    if (!facts) return
+    const small = stage.radius < PRODUCT_RADIUS_M
+    const main = small
+      ? facts.nodes.filter(
+          (n) => n.parentId !== null && n.kind !== 'surroundings' && !facts.nodes.some((c) => c.parentId === n.id),
+        )
+      : []
+    const hidden = [...look.hidden, ...main.map((n) => n.id)]
+    const { min, max } = facts.box
+    const eye = new Vector3(stage.centre.x, stage.centre.y, min[2] + (max[2] - min[2]) * (small ? 0.6 : 0.3))
+    const plain: Appearance = {
+      ...look,
+      hidden,
+      exposure: { ...look.exposure, ev100: ENVIRONMENT_EV, compensationEv: 0 },
+    }
+    const size = { width: ENVIRONMENT_PX, height: ENVIRONMENT_PX }
+    stage.light['uEnvironmentOn']!.value = 0
+    stage.light['uEnvironment']!.value = null
+    for (const [face, [right, up]] of CUBE_FACES.entries()) {
+      const r = new Vector3(...right)
+      const u = new Vector3(...up)
+      this.cubeView = { world: new Matrix4().makeBasis(r, u, r.clone().cross(u)).setPosition(eye) }
+      this.sample('around', CUBE_CAMERA, plain, size, null, 0)
+      this.cubeView = null
+      renderer.setRenderTarget(this.environment, face)
+      this.copy.uniforms['uSource']!.value = this.targets.get('around')!.sum.texture
+      this.full(this.copy)
+    }
+    renderer.setRenderTarget(null)
+    this.dropTargets('around')
+    stage.light['uEnvironment']!.value = this.environment.texture
+    stage.light['uEnvironmentOn']!.value = 1
+  }
+  /** While the surroundings are captured: the cube face's own view instead of a camera's. */
+  private cubeView: { readonly world: Matrix4 } | null = null
 
   /** Puts the mean of an owner's samples on the canvas. */
   finished(owner: Owner, tone: 'linear' | 'neutral'): void {
@@ -217,6 +299,7 @@ export class Passes {
     this.drawTarget?.dispose()
     this.windingTarget?.dispose()
     this.shadow.dispose()
+    this.environment.dispose()
   }
 
   private dropTargets(owner: Owner): void {
@@ -248,6 +331,10 @@ export class Passes {
   }
 
   private aim(camera: Camera, tile: Tile | null, size: Size, jitter: readonly [number, number]): void {
+    if (this.cubeView) {
+      this.aimAtFace(this.cubeView.world)
+      return
+    }
     const { forward } = axesOf(camera.pose)
     const range = this.stage.depthRange(camera.pose.station, forward)
     const perspective = camera.lens.projection.kind === 'perspective'
@@ -269,6 +356,16 @@ export class Passes {
     this.eye.projectionMatrixInverse.copy(p).invert()
     this.worldFromClip.multiplyMatrices(this.eye.matrixWorld, this.eye.projectionMatrixInverse)
     this.clipFromWorld.multiplyMatrices(p, this.eye.matrixWorldInverse)
+  }
+
+  private aimAtFace(world: Matrix4): void {
+    this.eye.matrixWorld.copy(world)
+    this.eye.matrixWorldInverse.copy(world).invert()
+    const near = Math.max(NEAR_M, this.stage.radius * 0.01)
+    this.eye.projectionMatrix.makePerspective(-near, near, near, -near, near, this.stage.radius * 40)
+    this.eye.projectionMatrixInverse.copy(this.eye.projectionMatrix).invert()
+    this.worldFromClip.multiplyMatrices(world, this.eye.projectionMatrixInverse)
+    this.clipFromWorld.multiplyMatrices(this.eye.projectionMatrix, this.eye.matrixWorldInverse)
   }
 
   /** Redraws the shadow when the sun (with this sample's place on its disc) or the hidden nodes changed. */

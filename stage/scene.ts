@@ -60,6 +60,8 @@ const lightUniforms = (): Uniforms => ({
   uShadowOn: { value: 1 },
   uShadowTexelM: { value: 0.01 },
   uSeed: { value: 0 },
+  uEnvironment: { value: null },
+  uEnvironmentOn: { value: 0 },
   uDepth: { value: null },
   uInverseSize: { value: new Vector2(1, 1) },
 })

@@ -119,6 +119,8 @@ uniform vec3 uSun, uSunColour;
 uniform mat4 uShadowFromWorld;
 uniform highp sampler2D uShadow;
 uniform float uShadowOn, uShadowTexelM, uSeed;
+uniform samplerCube uEnvironment;
+uniform float uEnvironmentOn;
 struct Around { vec4 r; vec4 g; vec4 b; };
 Around around(vec3 p) {
   vec3 uvw = ((p - uLightOrigin) / uLightStep + 0.5) / uLightSize;
@@ -134,6 +136,15 @@ float radianceOf(vec4 c, vec3 d) {
 }
 vec3 irradianceAround(Around a, vec3 n) { return uLightScale * vec3(irradianceOf(a.r, n), irradianceOf(a.g, n), irradianceOf(a.b, n)); }
 vec3 radianceAround(Around a, vec3 d) { return uLightScale * vec3(radianceOf(a.r, d), radianceOf(a.g, d), radianceOf(a.b, d)); }
+// what a smooth surface mirrors: the surroundings as seen from the model's middle, as bright as it is here on that side
+vec3 mirrored(Around a, vec3 d, float rough) {
+  vec3 soft = radianceAround(a, d);
+  if (uEnvironmentOn < 0.5 || rough > 0.65) return soft;
+  vec3 sharp = textureLod(uEnvironment, d, rough * 5.0).rgb;
+  vec3 broad = textureLod(uEnvironment, d, 5.0).rgb;
+  float k = clamp(dot(soft, vec3(1.0)) / max(dot(broad, vec3(1.0)), 1e-6), 0.0, 1e4);
+  return mix(min(sharp * k, soft * 24.0), soft, smoothstep(0.25, 0.65, rough));
+}
 float hash(vec2 p) {
   vec3 q = fract(vec3(p.xyx) * 0.1031);
   q += dot(q, q.yzx + 33.33);
@@ -249,7 +260,7 @@ void main() {
   float open = uContact > 0.0 ? openness(p, n, noise, dot(uBack, near - p)) : 1.0;
   vec3 light = body * irradianceAround(here, n) * open;
   float nv = max(dot(n, v), 1e-3);
-  light += radianceAround(here, reflect(-v, n)) * glossAround(f0, nr.w, nv) * mix(open, 1.0, 0.3);
+  light += mirrored(here, reflect(-v, n), nr.w) * glossAround(f0, nr.w, nv) * mix(open, 1.0, 0.3);
   float nl = dot(n, uSun);
   if (nl > 0.0 && uSunColour.r > 0.0) {
     float seen = sunSeen(p, n, noise);
@@ -278,7 +289,7 @@ void main() {
   float nv = max(dot(n, v), 1e-3);
   vec3 f = fresnel(vec3(0.04), nv);
   Around here = around(p);
-  vec3 gloss = radianceAround(here, reflect(-v, n)) * f;
+  vec3 gloss = mirrored(here, reflect(-v, n), uRoughMetal.x) * f;
   float nl = dot(n, uSun);
   if (nl > 0.0 && uSunColour.r > 0.0) gloss += uSunColour * nl * min(sunGloss(n, v, vec3(0.04), max(uRoughMetal.x, 0.08)), 30.0) * sunSeen(p, n, 0.5);
   vec3 body = c.rgb * 0.31830989 * irradianceAround(here, n);

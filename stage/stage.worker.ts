@@ -19,7 +19,7 @@ const outcome = async <T>(
 
 const door: StageDoor = {
   load: (models) => outcome(() => engine.load(models), ({ soup }) => [soup.positions.buffer, soup.nodeOfVertex.buffer, soup.albedo.buffer, soup.emission.buffer, soup.indices.buffer]), // prettier-ignore
-  setLight: (volume) => engine.setLight(volume),
+  setLight: (volume, appearance) => outcome(() => engine.setLight(volume, appearance)),
   picture: (request, onFrame) =>
     outcome(() => engine.picture(request, (frame: PictureFrame) => void onFrame(transfer(frame, [frame.bitmap])))),
   drawing: (request) =>

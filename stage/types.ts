@@ -61,7 +61,8 @@ export interface Loaded {
 export interface StageContract {
   /** Replaces the scene. AppError `model-unreadable` when a file cannot be used; the old scene then stays. */
   load(models: readonly StageModel[]): Promise<Loaded>
-  setLight(volume: LightVolume): void
+  /** Takes over baked light and draws the surroundings that smooth things mirror, as they look under `appearance`. */
+  setLight(volume: LightVolume, appearance: Appearance): Promise<void>
   /** Frames arrive one by one; resolves true when the last came, false when a newer request took its place. */
   picture(request: PictureRequest, onFrame: (frame: PictureFrame) => void): Promise<boolean>
   /** Null when a newer request for the same strip took its place. */

@@ -44,7 +44,7 @@ export async function createFromFile(
     models: [{ id: newId(), name: file.name.slice(0, 200), sha256: asset.sha256, sizeBytes: asset.sizeBytes }],
   })
   const { working } = doc
-  await stage.relight(working.look.sun)
+  await stage.relight(working)
   const camera = { pose: poseOfStand(stand), lens: working.lens, frame: working.frame }
   const ev100 = await stage.meter({
     camera,

@@ -69,7 +69,7 @@ export const useStage = defineStore('stage', () => {
     readonly name: string
   }
   /** Loads the models by their content; the same content again is kept. */
-  async function load(models: readonly Source[], sun: Setup['look']['sun']): Promise<void> {
+  async function load(models: readonly Source[], setup: Setup): Promise<void> {
     const first = models[0]
     if (first && first.sha256 === loaded && state.value.kind === 'ready') return
     try {
@@ -83,7 +83,7 @@ export const useStage = defineStore('stage', () => {
         (done) => (state.value = { kind: 'loading', what: 'Fetching the model', done }),
       )
       await loadBytes(first, bytes, true)
-      void relight(sun)
+      void relight(setup)
     } catch (e) {
       loaded = ''
       state.value = { kind: 'failed', error: e }
@@ -120,7 +120,8 @@ export const useStage = defineStore('stage', () => {
   }
 
   /** Works out the light from all sides under a sun, then has everything drawn again. */
-  async function relight(sun: Setup['look']['sun']): Promise<void> {
+  async function relight(setup: Setup): Promise<void> {
+    const { sun } = setup.look
     const { stage: s, geometry: g } = await clients()
     light.value = 0
     const sky = {
@@ -131,7 +132,7 @@ export const useStage = defineStore('stage', () => {
     }
     const volume = await g.bake(sky, (done) => (light.value = done))
     if (!volume) return
-    s.setLight(volume)
+    await s.setLight(volume, appearanceOf(setup))
     light.value = null
     lightEpoch.value++
   }

@@ -41,7 +41,7 @@ watch(
       const doc = project.document
       if (!doc || project.id !== id) return
       view.forSubject(doc.subject)
-      await stage.load(doc.models, doc.working.look.sun)
+      await stage.load(doc.models, doc.working)
     } catch (e) {
       failed.value = failureText(e)
     }

@@ -1,0 +1,71 @@
+// npm run screenshots: renews docs/screenshots and the demo projects' covers from the built page with the demo data.
+import { mkdirSync, writeFileSync } from 'node:fs'
+import type { Page } from 'playwright-core'
+import { openStand, pictureAt } from '../tests/support/browser.ts'
+import { DEMO_IDS } from './demo-data/seed.ts'
+
+const SHOTS = 'docs/screenshots'
+const COVERS = 'scripts/demo-data/covers'
+mkdirSync(SHOTS, { recursive: true })
+mkdirSync(COVERS, { recursive: true })
+
+const stand = await openStand({ demo: true })
+const page = await stand.page()
+const shot = (name: string): Promise<Buffer> => page.screenshot({ path: `${SHOTS}/${name}.png` })
+
+/** Waits until light, picture and thumbnails are all drawn. */
+async function settled(p: Page): Promise<void> {
+  await p.waitForFunction(() => !document.querySelector('.foot')?.textContent?.includes('light'), null, {
+    timeout: 120_000,
+  })
+  await pictureAt(p, 'all')
+  await p.waitForFunction(
+    () => [...document.querySelectorAll('.sheet canvas')].every((c) => c.getAttribute('data-drawn') === 'yes'),
+    null,
+    { timeout: 120_000 },
+  )
+  await pictureAt(p, 'all')
+}
+async function theme(to: 'day' | 'night'): Promise<void> {
+  await page.evaluate((t) => localStorage.setItem('yoroi.theme', t), to)
+}
+
+/** The refined picture as a JPEG of 480 px. */
+async function cover(id: string, file: string): Promise<void> {
+  const base64 = await page.evaluate(async () => {
+    const source = document.querySelector<HTMLCanvasElement>('[data-testid=picture-canvas]')!
+    const c = new OffscreenCanvas(480, Math.round((480 * source.height) / source.width))
+    const g = c.getContext('2d')!
+    g.imageSmoothingQuality = 'high'
+    g.drawImage(source, 0, 0, c.width, c.height)
+    const bytes = new Uint8Array(await (await c.convertToBlob({ type: 'image/jpeg', quality: 0.88 })).arrayBuffer())
+    return btoa(String.fromCharCode(...bytes))
+  })
+  const bytes = Buffer.from(base64, 'base64')
+  writeFileSync(`${COVERS}/${file}`, bytes)
+  await stand.server.projects.setCover(id, bytes, 'image/jpeg')
+}
+
+await page.goto(`${stand.server.url}/project/${DEMO_IDS.lamp}`)
+await settled(page)
+await cover(DEMO_IDS.lamp, 'lamp.jpg')
+await shot('lamp-day')
+
+await page.goto(`${stand.server.url}/project/${DEMO_IDS.hall}`)
+await settled(page)
+await cover(DEMO_IDS.hall, 'hall.jpg')
+await shot('frame-day')
+await page.getByTestId('cell-lens').click()
+await page.waitForTimeout(400)
+await shot('lens-day')
+await theme('night')
+await page.reload()
+await settled(page)
+await page.getByTestId('cell-frame').click()
+await page.waitForTimeout(400)
+await shot('frame-night')
+await theme('day')
+await page.goto(stand.server.url)
+await page.waitForTimeout(1200)
+await shot('projects-day')
+await stand.end()
