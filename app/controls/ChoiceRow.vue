@@ -46,12 +46,12 @@ defineEmits<{ change: [value: T] }>()
 }
 button {
   appearance: none;
-  flex: 1;
+  flex: 1 1 auto;
   min-width: 0;
   border: 0;
   border-right: 1px solid var(--line);
   background: none;
-  padding: 4px 2px;
+  padding: 4px 4px;
   font-size: 11.5px;
   font-stretch: 82%;
   cursor: pointer;

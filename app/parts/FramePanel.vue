@@ -112,14 +112,14 @@ const GUIDES = [
       @change="size('heightPx', $event)"
     />
     <NumberField
-      label="Free height"
+      label="Height alone"
       suffix="px"
       :digits="0"
       :model-value="frame.heightPx"
       :step="10"
       :min="16"
       :max="FRAME_LIMIT_PX"
-      hint="Changes the shape"
+      hint="Changes the shape of the picture"
       @change="done({ heightPx: clampPx($event) }, 'Picture height')"
     />
     <NumberField

@@ -203,18 +203,20 @@ const FORMS = [
       :options="USES"
       @change="done({ sensorUse: $event }, 'Use of the sensor')"
     />
-    <div class="buttons">
-      <button
-        v-for="mm in [18, 24, 35, 50]"
-        v-show="!parallel"
-        :key="mm"
-        class="btn"
-        :disabled="aimDepth === null || aimDepth <= 0 || Math.abs(lens.focalMm - mm) < 0.01"
-        :title="`${mm} mm with the subject at the aim kept at its size: the station moves`"
-        @click="holding(mm)"
-      >
-        hold, {{ mm }}
-      </button>
+    <div v-if="!parallel" class="fact middle">
+      <span class="quiet" title="The station moves so that the subject at the aim keeps its size">Size held at</span>
+      <div class="buttons">
+        <button
+          v-for="mm in [18, 24, 35, 50]"
+          :key="mm"
+          class="btn"
+          :disabled="aimDepth === null || aimDepth <= 0 || Math.abs(lens.focalMm - mm) < 0.01"
+          :title="`${mm} mm; the station moves so that the subject at the aim keeps its size`"
+          @click="holding(mm)"
+        >
+          {{ mm }}
+        </button>
+      </div>
     </div>
   </section>
 </template>
@@ -247,8 +249,13 @@ hr {
 }
 .buttons {
   display: flex;
-  flex-wrap: wrap;
   gap: 5px;
-  padding: 8px 14px;
+}
+.buttons .btn {
+  flex: 1;
+}
+.middle :deep(.p-select-label) {
+  font-size: 12px;
+  padding: 3px 6px;
 }
 </style>

@@ -180,7 +180,7 @@ const arrow = computed(() => {
   const h = strip.height.value
   if (w < 10 || (x >= 0 && x <= w && y >= 0 && y <= h)) return null
   const cx = Math.min(w - 14, Math.max(14, x))
-  const cy = Math.min(h - 14, Math.max(14, y))
+  const cy = Math.min(h - 44, Math.max(14, y))
   return { x: cx, y: cy, deg: (Math.atan2(y - cy, x - cx) * 180) / Math.PI }
 })
 const place = (p: Vec3): string =>

@@ -2,7 +2,7 @@
 // Side: looks square to the sight line and is cut along it, or is pinned to an elevation; eye height, horizon and aim as handles.
 import Select from 'primevue/select'
 import { computed, ref } from 'vue'
-import { formatLength, wrapBearingDeg } from '#core/base'
+import { formatLength, lengthSuffix, wrapBearingDeg } from '#core/base'
 import { aimPointOf, directionOf, rayThrough, standMoved, type Stand } from '#core/camera'
 import { scale, type Vec3 } from '#core/math'
 import { useFraming } from '../picture/framing.ts'
@@ -115,7 +115,9 @@ function down(e: PointerEvent): void {
 }
 const fitCamera = (): void => strip.fitCamera(aim.value ? [station.value, aim.value] : [station.value])
 const eyeText = computed(() =>
-  eyeHeight.value === null ? '' : `eye ${formatLength(eyeHeight.value, project.document?.unit ?? 'm')}`,
+  eyeHeight.value === null
+    ? ''
+    : `eye ${formatLength(eyeHeight.value, project.document?.unit ?? 'm')} ${lengthSuffix(project.document?.unit ?? 'm')}`,
 )
 </script>
 

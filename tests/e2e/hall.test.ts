@@ -324,9 +324,9 @@ describe('the job, from opening to the finished picture', () => {
     await page.keyboard.press('Enter')
     expect(await page.locator('html').getAttribute('data-theme')).toBe('night')
     await page.keyboard.press('F1')
-    await page.getByText('Keys and help').waitFor()
+    await page.getByRole('dialog', { name: 'Keys and help' }).waitFor()
     await page.keyboard.press('Escape')
-    await page.getByText('Keys and help').waitFor({ state: 'hidden' })
+    await page.getByRole('dialog', { name: 'Keys and help' }).waitFor({ state: 'hidden' })
     await page.getByRole('button', { name: 'Day theme' }).click()
   })
 
