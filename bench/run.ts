@@ -47,17 +47,18 @@ async function dragGaps(): Promise<Row[]> {
   const page = await stand.page()
   await page.goto(`${stand.server.url}/project/demo-hall`)
   await pictureAt(page, 'all')
+  // as text: the loader that runs this file would add helpers that the page does not have
   const record = () =>
-    page.evaluate(() => {
+    page.evaluate(`{
       window.gaps = []
       let last = performance.now()
-      const tick = (t: number): void => {
+      const tick = (t) => {
         window.gaps.push(t - last)
         last = t
         requestAnimationFrame(tick)
       }
       requestAnimationFrame(tick)
-    })
+    }`)
   const from = await middle(page, 'picture')
   // a first drag warms up
   await drag(page, from, { x: 60, y: 0 }, { steps: 10 })
@@ -107,7 +108,13 @@ function size(): Row[] {
   ]
 }
 
-const rows = [...size(), ...(await pictures()), ...(await dragGaps())]
+const rows: Row[] = []
+const only = process.argv[3]
+for (const part of [size, pictures, dragGaps].filter((p) => !only || p.name === only)) {
+  const found = await part()
+  rows.push(...found)
+  console.log(table(found))
+}
 const text = table(rows)
 console.log(text)
 if (process.argv[2]) writeFileSync(process.argv[2], text)

@@ -33,7 +33,6 @@ const PRIORITY = { moving: 0, picture: 1, drawing: 2, refine: 3, still: 4, thumb
 const SOON = 4
 
 export class StageEngine implements StageContract {
-  private readonly canvas: OffscreenCanvas | HTMLCanvasElement
   private readonly renderer: WebGLRenderer
   private readonly stage = new StageScene()
   private readonly passes: Passes
@@ -41,7 +40,6 @@ export class StageEngine implements StageContract {
   private movingScale = 0.5
 
   constructor(canvas: OffscreenCanvas | HTMLCanvasElement) {
-    this.canvas = canvas
     this.renderer = new WebGLRenderer({ canvas, antialias: false, alpha: false, stencil: false, depth: false })
     this.passes = new Passes(this.renderer, this.stage)
   }
@@ -73,6 +71,7 @@ export class StageEngine implements StageContract {
       }
       const size = { width: request.widthPx, height: request.heightPx }
       this.passes.sample('picture', request.camera, request.appearance, size, null, sample)
+      await this.passes.idle()
       sample++
       const last = sample >= request.samples
       if (last || sample <= 2 || sample % 4 === 0) {
@@ -119,9 +118,7 @@ export class StageEngine implements StageContract {
   async drawing(request: DrawingRequest): Promise<ImageBitmap | null> {
     let bitmap: ImageBitmap | null = null
     const done = await this.queue.run(request.key, PRIORITY.drawing, async () => {
-      this.resize(request.widthPx, request.heightPx)
-      this.passes.draw(request)
-      bitmap = await this.grab()
+      bitmap = await createImageBitmap(await this.passes.draw(request))
       return true
     })
     return done ? bitmap : null
@@ -145,6 +142,7 @@ export class StageEngine implements StageContract {
         height: tile.height + 2 * border,
       }
       this.passes.sample('still', request.camera, request.appearance, wide, wide, sample)
+      await this.passes.idle()
       sample++
       onProgress((t + sample / request.samples) / tiles.length)
       if (sample < request.samples) return false
@@ -169,6 +167,7 @@ export class StageEngine implements StageContract {
     await this.queue.run('meter', PRIORITY.drawing, async () => {
       const size = { width: 96, height: 64 }
       this.passes.sample('meter', request.camera, request.appearance, size, null, 0)
+      await this.passes.idle()
       const mean = logMean(this.passes.read('meter', size))
       // undo the exposure the sample was drawn with
       if (mean > 2e-4) ev = meteredEv100(mean / exposureFactor(ev100, compensationEv))
@@ -184,19 +183,8 @@ export class StageEngine implements StageContract {
     this.renderer.dispose()
   }
 
-  private present(owner: Owner, size: Size, look: Appearance): Promise<ImageBitmap> {
-    this.resize(size.width, size.height)
-    this.passes.finished(owner, look.exposure.tone)
-    return this.grab()
-  }
-
-  private resize(width: number, height: number): void {
-    if (this.canvas.width !== width || this.canvas.height !== height) this.renderer.setSize(width, height, false)
-  }
-
-  private grab(): Promise<ImageBitmap> {
-    if ('transferToImageBitmap' in this.canvas) return Promise.resolve(this.canvas.transferToImageBitmap())
-    return createImageBitmap(this.canvas)
+  private async present(owner: Owner, size: Size, look: Appearance): Promise<ImageBitmap> {
+    return createImageBitmap(await this.passes.finished(owner, size, look.exposure.tone))
   }
 }
 

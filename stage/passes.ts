@@ -65,6 +65,8 @@ export interface Tile extends Size {
   readonly y: number
 }
 
+/** How often a fence is looked at. */
+const POLL_MS = 3
 const NEAR_M = 0.02
 /** Contact shading reaches this far, metres (less in small models). */
 const CONTACT_M = 0.45
@@ -143,6 +145,11 @@ export class Passes {
   private readonly lighting: ShaderMaterial
   private readonly add = fullPass(ADD_FRAGMENT, { uSource: { value: null } })
   private readonly copy = fullPass(ADD_FRAGMENT, { uSource: { value: null } })
+  private readonly out = new WebGLRenderTarget(16, 16, {
+    depthBuffer: false,
+    minFilter: NearestFilter,
+    magFilter: NearestFilter,
+  })
   private readonly environment = new WebGLCubeRenderTarget(ENVIRONMENT_PX, {
     type: HalfFloatType,
     generateMipmaps: true,
@@ -163,7 +170,6 @@ export class Passes {
     uMetresPerPixel: { value: 1 },
   })
   private zenith = { key: '', value: 1 }
-  private readonly onePixel = new Uint8Array(4)
 
   constructor(renderer: WebGLRenderer, stage: StageScene) {
     this.renderer = renderer
@@ -224,7 +230,6 @@ export class Passes {
     this.full(this.add)
     t.summed = index + 1
     renderer.setRenderTarget(null)
-    this.settle()
   }
 
   /**
@@ -270,15 +275,29 @@ export class Passes {
   /** While the surroundings are captured: the cube face's own view instead of a camera's. */
   private cubeView: { readonly world: Matrix4 } | null = null
 
-  /** Puts the mean of an owner's samples on the canvas. */
-  finished(owner: Owner, tone: 'linear' | 'neutral'): void {
+  /** The mean of an owner's samples after the tone curve: RGBA, rows from the top. */
+  finished(owner: Owner, size: Size, tone: 'linear' | 'neutral'): Promise<ImageData> {
     const { sum, summed } = this.targets.get(owner)!
     const u = this.finish.uniforms
     u['uSource']!.value = sum.texture
     u['uWeight']!.value = 1 / summed
     u['uTone']!.value = tone === 'linear' ? 0 : 1
+    return this.readOut(this.finish, size)
+  }
+
+  /**
+   * Draws a full pass and reads it back. A bitmap left on the GL would make the page wait for whatever is drawn next; read back
+   * here, it is plain memory when it arrives there.
+   */
+  private async readOut(material: ShaderMaterial, { width, height }: Size): Promise<ImageData> {
+    if (this.out.width !== width || this.out.height !== height) this.out.setSize(width, height)
+    this.renderer.setRenderTarget(this.out)
+    this.full(material)
     this.renderer.setRenderTarget(null)
-    this.full(this.finish)
+    await this.idle()
+    const pixels = new Uint8Array(width * height * 4)
+    this.renderer.readRenderTargetPixels(this.out, 0, 0, width, height, pixels)
+    return new ImageData(new Uint8ClampedArray(pixels.buffer), width, height)
   }
 
   /** Linear RGBA of an owner's first sample, rows from the bottom. */
@@ -288,10 +307,18 @@ export class Passes {
     return pixels
   }
 
-  /** Waits until what was asked of the GL has been drawn, so that a newer request never queues up behind it. */
-  settle(): void {
-    const gl = this.renderer.getContext()
-    gl.readPixels(0, 0, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, this.onePixel)
+  /**
+   * Resolves when what was asked of the GL has been drawn, so that a newer request never queues up behind it. A fence is looked at
+   * now and then: waiting inside the GL would hold up the browser's own drawing of the page.
+   */
+  async idle(): Promise<void> {
+    const gl = this.renderer.getContext() as WebGL2RenderingContext
+    const fence = gl.fenceSync(gl.SYNC_GPU_COMMANDS_COMPLETE, 0)
+    if (!fence) return
+    gl.flush()
+    while (gl.getSyncParameter(fence, gl.SYNC_STATUS) !== gl.SIGNALED && !gl.isContextLost())
+      await new Promise((r) => setTimeout(r, POLL_MS))
+    gl.deleteSync(fence)
   }
 
   dispose(): void {
@@ -300,6 +327,7 @@ export class Passes {
     this.windingTarget?.dispose()
     this.shadow.dispose()
     this.environment.dispose()
+    this.out.dispose()
   }
 
   private dropTargets(owner: Owner): void {
@@ -467,8 +495,8 @@ export class Passes {
     this.renderer.render(this.quad, this.eye)
   }
 
-  /** Draws a Plan or Side base image onto the canvas (already sized). */
-  draw(request: DrawingRequest): void {
+  /** A Plan or Side base image, RGBA, rows from the top. */
+  draw(request: DrawingRequest): Promise<ImageData> {
     const scale = 2
     const [w, h] = [request.widthPx * scale, request.heightPx * scale]
     if (!this.drawTarget || this.drawTarget.width !== w || this.drawTarget.height !== h) {
@@ -529,8 +557,7 @@ export class Passes {
     u['uDepthSpan']!.value = span
     const p = request.camera.lens.projection
     u['uMetresPerPixel']!.value = p.kind === 'parallel' ? p.widthM / w : 0.01
-    this.full(this.edges)
-    this.settle()
+    return this.readOut(this.edges, { width: request.widthPx, height: request.heightPx })
   }
 }
 

@@ -88,7 +88,8 @@ float edgeAt(vec2 uv) {
 void main() {
   vec3 sum = vec3(0.0);
   for (int i = 0; i < 4; i++) {
-    vec2 uv = vUv + (vec2(i & 1, i >> 1) - 0.5) * uPixel;
+    // rows from the top: the drawing is read back
+    vec2 uv = vec2(vUv.x, 1.0 - vUv.y) + (vec2(i & 1, i >> 1) - 0.5) * uPixel;
     vec4 c = texture(uSource, uv);
     float solid = uCutOn * step(0.5, texture(uWinding, uv).r);
     vec3 seen = c.a < 0.5 ? uGround : mix(c.rgb, uInk, edgeAt(uv));

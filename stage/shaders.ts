@@ -318,7 +318,8 @@ vec3 toSrgb(vec3 c) {
 }
 float noise(vec2 p) { return fract(52.9829189 * fract(dot(p, vec2(0.06711056, 0.00583715)))); }
 void main() {
-  vec3 c = texture(uSource, vUv).rgb * uWeight;
+  // rows from the top: the picture is read back
+  vec3 c = texture(uSource, vec2(vUv.x, 1.0 - vUv.y)).rgb * uWeight;
   if (uTone == 1) {
     // the library's curve is gentle: a little more slope and chroma suits interiors
     c = AgXToneMapping(c * 1.35);

@@ -5,6 +5,8 @@ import { testServer, type TestServer } from './server.ts'
 
 export const CHROMIUM = process.env['YOROI_CHROMIUM'] ?? '/usr/bin/chromium'
 const FLAGS = [
+  // the page is put together in software, as browsers without graphics hardware do: on the emulated GL it would wait for the stage
+  '--disable-gpu-compositing',
   '--use-gl=angle',
   '--use-angle=swiftshader',
   '--disable-quic',
