@@ -9,8 +9,7 @@ export interface StageClient extends StageContract {
 
 /** Rejects when neither way can make a GL context. */
 export async function createStage(): Promise<StageClient> {
-  if (typeof OffscreenCanvas !== 'undefined' && 'transferToImageBitmap' in OffscreenCanvas.prototype)
-    return workerStage()
+  if (typeof OffscreenCanvas !== 'undefined') return workerStage()
   const { StageEngine } = await import('./engine.ts')
   const engine = new StageEngine(document.createElement('canvas'))
   return Object.assign(engine, { kind: 'page' as const })

@@ -126,8 +126,8 @@ export class StageEngine implements StageContract {
 
   async still(request: StillRequest, onProgress: (done: number) => void): Promise<Blob | null> {
     const { widthPx, heightPx, densityPpi } = request.camera.frame
-    const sheet = new OffscreenCanvas(widthPx, heightPx)
-    const paper = sheet.getContext('2d')
+    const sheet = sheetOf(widthPx, heightPx)
+    const paper = sheet.getContext('2d') as OffscreenCanvasRenderingContext2D | CanvasRenderingContext2D | null
     if (!paper) throw new Error(`No memory for a picture of ${widthPx} x ${heightPx} pixels.`)
     const tiles = tilesOf(widthPx, heightPx)
     const border = tiles.length > 1 ? BORDER_PX : 0
@@ -153,7 +153,7 @@ export class StageEngine implements StageContract {
       return ++t >= tiles.length
     })
     if (!done) return null
-    const png = new Uint8Array(await (await sheet.convertToBlob({ type: 'image/png' })).arrayBuffer())
+    const png = new Uint8Array(await (await pngOf(sheet)).arrayBuffer())
     return new Blob([withDensity(png, densityPpi) as BlobPart], { type: 'image/png' })
   }
 
@@ -186,6 +186,18 @@ export class StageEngine implements StageContract {
   private async present(owner: Owner, size: Size, look: Appearance): Promise<ImageBitmap> {
     return createImageBitmap(await this.passes.finished(owner, size, look.exposure.tone))
   }
+}
+
+/** A plain canvas to put tiles together on: of the worker, or of the page where there is no worker. */
+function sheetOf(width: number, height: number): OffscreenCanvas | HTMLCanvasElement {
+  if (typeof OffscreenCanvas !== 'undefined') return new OffscreenCanvas(width, height)
+  return Object.assign(document.createElement('canvas'), { width, height })
+}
+function pngOf(sheet: OffscreenCanvas | HTMLCanvasElement): Promise<Blob> {
+  if ('convertToBlob' in sheet) return sheet.convertToBlob({ type: 'image/png' })
+  return new Promise((resolve, reject) =>
+    sheet.toBlob((b) => (b ? resolve(b) : reject(new Error('The picture could not be written.'))), 'image/png'),
+  )
 }
 
 function tilesOf(widthPx: number, heightPx: number): Tile[] {

@@ -18,7 +18,17 @@ export function useCover(): void {
       const id = project.id
       const camera = project.camera
       // a project that was only looked at keeps its picture
-      if (!working || !lit || !id || !camera || state !== 'saved' || project.live || last === working) return
+      if (
+        typeof OffscreenCanvas === 'undefined' ||
+        !working ||
+        !lit ||
+        !id ||
+        !camera ||
+        state !== 'saved' ||
+        project.live ||
+        last === working
+      )
+        return
       if (last === null) {
         last = working
         return

@@ -1,5 +1,4 @@
 // Bringing in a model, bad files, two tabs, a server that goes away: what the person is told, and that nothing is lost.
-import { spawnSync } from 'node:child_process'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { roomGlb } from '../support/models.ts'
@@ -107,8 +106,26 @@ describe('addresses', () => {
   })
 })
 
-it('the browser is Debian’s', () => {
-  expect(spawnSync(process.env['YOROI_CHROMIUM'] ?? '/usr/bin/chromium', ['--version']).stdout.toString()).toMatch(
-    /Chromium/,
-  )
+describe('a browser without OffscreenCanvas', () => {
+  it('draws on the page’s own thread with the same code', async () => {
+    const plain = await stand.page()
+    await plain.addInitScript('delete globalThis.OffscreenCanvas')
+    await plain.goto(stand.server.url)
+    await plain.getByTestId('project-card').getByRole('link').first().click()
+    await pictureAt(plain, 1)
+    expect(await plain.evaluate('typeof OffscreenCanvas')).toBe('undefined')
+    await plain.close()
+  })
+})
+
+describe('a file over the limit', () => {
+  it('is refused with the limit and what to do', async () => {
+    const small = await openStand({ demo: false, uploadLimitBytes: 4096 })
+    const p = await small.page()
+    await p.goto(small.server.url)
+    await p.getByTestId('model-file').setInputFiles(room)
+    await p.getByText(/larger than this Yoroi accepts.*--upload-limit/).waitFor()
+    expect(await small.server.projects.list()).toHaveLength(0)
+    await small.end()
+  })
 })

@@ -31,8 +31,9 @@ export interface Stand {
 
 export const launch = (): Promise<Browser> => chromium.launch({ executablePath: CHROMIUM, args: FLAGS })
 
-export async function openStand(options: { demo: boolean }): Promise<Stand> {
-  const server = await testServer({ staticDir: 'dist' })
+export async function openStand(options: { demo: boolean; uploadLimitBytes?: number }): Promise<Stand> {
+  const { uploadLimitBytes } = options
+  const server = await testServer({ staticDir: 'dist', ...(uploadLimitBytes ? { uploadLimitBytes } : {}) })
   if (options.demo) await seedDemo(server)
   const browser = await launch()
   const errors: string[] = []
