@@ -328,15 +328,15 @@ export class Pen {
       for (let k = 0; k < segments; k++) {
         const [a, b] = [rings[i]!, rings[i + 1]!]
         const m = (k + 1) % segments
-        s.indices.push(a[k]!, b[m]!, b[k]!, a[k]!, a[m]!, b[m]!)
+        s.indices.push(a[k]!, b[k]!, b[m]!, a[k]!, b[m]!, a[m]!)
       }
     for (const [ring, end] of [
       [rings[0]!, 0],
       [rings.at(-1)!, 1],
     ] as const)
       for (let k = 1; k + 1 < segments; k++)
-        if (end) s.indices.push(ring[0]!, ring[k]!, ring[k + 1]!)
-        else s.indices.push(ring[0]!, ring[k + 1]!, ring[k]!)
+        if (end) s.indices.push(ring[0]!, ring[k + 1]!, ring[k]!)
+        else s.indices.push(ring[0]!, ring[k]!, ring[k + 1]!)
     return this
   }
 

@@ -141,15 +141,6 @@ export function hallProject(model: ModelRef): ProjectDocument {
         lens: { focalMm: 28, riseMm: 1.2 },
         frame: landscape,
       },
-      {
-        name: 'Isometric',
-        station: [-6, -8, 16],
-        bearingDeg: 45,
-        tiltDeg: -35.264,
-        awayM: 24,
-        lens: { projection: { kind: 'parallel', widthM: 24 } },
-        frame: landscape,
-      },
     ],
   })
 }
@@ -187,6 +178,15 @@ export function lampProject(model: ModelRef): ProjectDocument {
         awayM: 0.36,
         lens: { focalMm: 105, sensorMm: { width: 24, height: 36 } },
         frame: { widthPx: 1600, heightPx: 2000 },
+      },
+      {
+        name: 'Isometric',
+        station: [-0.7, -0.76, 0.68],
+        bearingDeg: 45,
+        tiltDeg: -35.264,
+        awayM: 1.0,
+        lens: { projection: { kind: 'parallel', widthM: 0.62 } },
+        frame: landscape,
       },
     ],
   })

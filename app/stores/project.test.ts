@@ -1,0 +1,146 @@
+// @vitest-environment happy-dom
+import { createPinia, setActivePinia } from 'pinia'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { AppError } from '#core/base'
+import { aimAt, newProject, type ProjectDocument } from '#model'
+import { api } from '../api/client.ts'
+import { useNotices } from './notices.ts'
+import { newStamp, useProject } from './project.ts'
+
+const stand = (x: number) => aimAt([x, 2, 1.58], [x + 4, 2, 1.58])
+let stored: { revision: number; document: ProjectDocument }
+
+beforeEach(async () => {
+  vi.useFakeTimers()
+  setActivePinia(createPinia())
+  stored = { revision: 1, document: newProject({ name: 'Hall', subject: 'room', stand: stand(1), models: [] }) }
+  vi.spyOn(api, 'open').mockImplementation(async (id) => ({ id, savedAt: 'then', ...stored }))
+  vi.spyOn(api, 'save').mockImplementation(async (_id, base, document) => {
+    if (base !== stored.revision) throw new AppError('revision-conflict')
+    stored = { revision: base + 1, document }
+    return { revision: stored.revision, savedAt: 'now' }
+  })
+  await useProject().open('p')
+})
+afterEach(() => {
+  vi.useRealTimers()
+  vi.restoreAllMocks()
+})
+const rest = () => vi.advanceTimersByTimeAsync(1000)
+
+describe('a drag', () => {
+  it('shows without changing, becomes one step at its end', () => {
+    const p = useProject()
+    const before = p.document
+    for (const x of [2, 3, 4]) p.show({ stand: stand(x) })
+    expect(p.document).toBe(before)
+    expect(p.working!.stand.station[0]).toBe(4)
+    p.settle('Moved')
+    expect(p.live).toBeNull()
+    expect(p.document!.trail.steps).toHaveLength(2)
+    expect(p.canBack).toBe(true)
+  })
+  it('let go restores the very same value and leaves no step', () => {
+    const p = useProject()
+    const { working, document } = p
+    p.show({ stand: stand(9) })
+    p.letGo()
+    expect(p.working).toBe(working)
+    expect(p.document).toBe(document)
+  })
+  it('is refused by a lock, said once', () => {
+    const p = useProject()
+    p.run({ type: 'lockPart', part: 'stand', locked: true })
+    expect(p.show({ stand: stand(5) })).toBe(false)
+    expect(p.show({ stand: stand(6) })).toBe(false)
+    expect(useNotices().list.filter((n) => n.text.startsWith('Stand locked'))).toHaveLength(1)
+    // another part moves on
+    expect(p.show({ lens: { ...p.working!.lens, focalMm: 35 } })).toBe(true)
+  })
+})
+
+describe('saving', () => {
+  it('waits for a pause, then sends the newest once', async () => {
+    const p = useProject()
+    for (const x of [2, 3, 4]) p.move({ stand: stand(x) }, 'Moved')
+    expect(p.saveState).toBe('waiting')
+    expect(p.unsaved).toBe(true)
+    await rest()
+    expect(api.save).toHaveBeenCalledTimes(1)
+    expect(stored.document).toBe(p.document)
+    expect(p.saveState).toBe('saved')
+  })
+  it('tries again until the server answers; nothing is lost meanwhile', async () => {
+    const p = useProject()
+    vi.mocked(api.save).mockRejectedValueOnce(new AppError('offline')).mockRejectedValueOnce(new AppError('offline'))
+    p.move({ stand: stand(2) }, 'Moved')
+    await rest()
+    expect(p.saveState).toBe('failed')
+    p.move({ stand: stand(3) }, 'Moved')
+    await vi.advanceTimersByTimeAsync(10_000)
+    expect(p.saveState).toBe('saved')
+    expect(stored.document.working.stand.station[0]).toBe(3)
+  })
+  it('a change during a save is sent after it, on the new base', async () => {
+    const p = useProject()
+    let go: () => void = () => undefined
+    vi.mocked(api.save).mockImplementationOnce(async (_id, base, document) => {
+      await new Promise<void>((r) => (go = r))
+      stored = { revision: base + 1, document }
+      return { revision: base + 1, savedAt: 'now' }
+    })
+    p.move({ stand: stand(2) }, 'Moved')
+    await rest()
+    p.move({ stand: stand(3) }, 'Moved')
+    go()
+    await rest()
+    expect(stored).toMatchObject({ revision: 3 })
+    expect(stored.document.working.stand.station[0]).toBe(3)
+  })
+  it('a conflict stops saving, shows the other version, and leads on either way', async () => {
+    const p = useProject()
+    stored = { revision: 7, document: { ...stored.document, name: 'Theirs' } }
+    p.move({ stand: stand(2) }, 'Moved')
+    await rest()
+    expect(p.saveState).toBe('conflict')
+    expect(p.theirs!.name).toBe('Theirs')
+    p.move({ stand: stand(3) }, 'Moved')
+    await rest()
+    expect(api.save).toHaveBeenCalledTimes(1)
+    const create = vi
+      .spyOn(api, 'create')
+      .mockImplementation(async (document) => ({ id: 'copy', revision: 1, savedAt: 'now', document }))
+    const mine = p.document!
+    expect(await p.keepAsCopy()).toBe('copy')
+    expect(create.mock.calls[0]![0]).toMatchObject({ name: 'Hall (copy)', working: mine.working })
+    await p.takeTheirs()
+    expect(p.document!.name).toBe('Theirs')
+    expect(p.saveState).toBe('saved')
+  })
+  it('closing saves what is open first', async () => {
+    const p = useProject()
+    p.move({ stand: stand(6) }, 'Moved')
+    await p.close()
+    expect(stored.document.working.stand.station[0]).toBe(6)
+    expect(p.document).toBeNull()
+  })
+})
+
+describe('the two histories in the store', () => {
+  it('undo and redo edits, the trail moves the camera, each on its own', () => {
+    const p = useProject()
+    p.run({ type: 'keepAsNew', id: 'a', name: 'A', parts: ['stand', 'lens'] })
+    p.move({ stand: stand(5) }, 'Moved')
+    expect(p.changed).toEqual(['stand'])
+    p.undoEdit()
+    expect(p.document!.viewpoints).toHaveLength(0)
+    expect(p.working!.stand.station[0]).toBe(5)
+    p.redoEdit()
+    expect(p.recalled!.name).toBe('A')
+    p.trail(-1)
+    expect(p.working!.stand.station[0]).toBe(1)
+    expect(p.canForward).toBe(true)
+    p.run({ type: 'recall', viewpointId: 'gone', stamp: newStamp() })
+    expect(useNotices().list.at(-1)!.text).toBe('This viewpoint no longer exists.')
+  })
+})
