@@ -7,7 +7,10 @@ import { exposureFactor, meteredEv100 } from '#core/optics'
 import { withDensity } from '#formats/png'
 import { loadGlb } from '#formats/scene'
 import { soupOf, type LightVolume } from '#mesh'
-import { Passes, type Owner, type Size, type Tile } from './passes.ts'
+import type { Size, Tile } from './aim.ts'
+import { DrawingPass } from './drawing.ts'
+import { FullPasses } from './full-passes.ts'
+import { Passes, type Owner } from './passes.ts'
 import { TaskQueue } from './queue.ts'
 import { StageScene } from './scene.ts'
 import type {
@@ -35,13 +38,17 @@ const SOON = 4
 export class StageEngine implements StageContract {
   private readonly renderer: WebGLRenderer
   private readonly stage = new StageScene()
+  private readonly gl: FullPasses
   private readonly passes: Passes
+  private readonly drawings: DrawingPass
   private readonly queue = new TaskQueue()
   private movingScale = 0.5
 
   constructor(canvas: OffscreenCanvas | HTMLCanvasElement) {
     this.renderer = new WebGLRenderer({ canvas, antialias: false, alpha: false, stencil: false, depth: false })
-    this.passes = new Passes(this.renderer, this.stage)
+    this.gl = new FullPasses(this.renderer)
+    this.passes = new Passes(this.gl, this.stage)
+    this.drawings = new DrawingPass(this.gl, this.stage)
   }
 
   async load(models: readonly StageModel[]): Promise<Loaded> {
@@ -71,7 +78,7 @@ export class StageEngine implements StageContract {
       }
       const size = { width: request.widthPx, height: request.heightPx }
       this.passes.sample('picture', request.camera, request.appearance, size, null, sample)
-      await this.passes.idle()
+      await this.gl.idle()
       sample++
       const last = sample >= request.samples
       if (last || sample <= 2 || sample % 4 === 0) {
@@ -118,7 +125,7 @@ export class StageEngine implements StageContract {
   async drawing(request: DrawingRequest): Promise<ImageBitmap | null> {
     let bitmap: ImageBitmap | null = null
     const done = await this.queue.run(request.key, PRIORITY.drawing, async () => {
-      bitmap = await createImageBitmap(await this.passes.draw(request))
+      bitmap = await createImageBitmap(await this.drawings.draw(request))
       return true
     })
     return done ? bitmap : null
@@ -142,7 +149,7 @@ export class StageEngine implements StageContract {
         height: tile.height + 2 * border,
       }
       this.passes.sample('still', request.camera, request.appearance, wide, wide, sample)
-      await this.passes.idle()
+      await this.gl.idle()
       sample++
       onProgress((t + sample / request.samples) / tiles.length)
       if (sample < request.samples) return false
@@ -167,7 +174,7 @@ export class StageEngine implements StageContract {
     await this.queue.run('meter', PRIORITY.drawing, async () => {
       const size = { width: 96, height: 64 }
       this.passes.sample('meter', request.camera, request.appearance, size, null, 0)
-      await this.passes.idle()
+      await this.gl.idle()
       const mean = logMean(this.passes.read('meter', size))
       // undo the exposure the sample was drawn with
       if (mean > 2e-4) ev = meteredEv100(mean / exposureFactor(ev100, compensationEv))
@@ -180,6 +187,8 @@ export class StageEngine implements StageContract {
     this.queue.cancelAll()
     this.stage.clear()
     this.passes.dispose()
+    this.drawings.dispose()
+    this.gl.dispose()
     this.renderer.dispose()
   }
 

@@ -1,4 +1,4 @@
-// The stage's drawing passes: surfaces, shadow, lighting, clear things, sum, finish; and the drawing style for Plan and Side.
+// The picture's passes: surfaces, shadow, lighting, clear things, sum, finish; and the surroundings that smooth things mirror.
 // Model: see shaders.ts. A picture's sample is five passes into targets that belong to its kind of picture.
 
 import {
@@ -14,12 +14,8 @@ import {
   LinearMipmapLinearFilter,
   LinearSRGBColorSpace,
   Matrix4,
-  Mesh,
   NearestFilter,
-  NoBlending,
   OneFactor,
-  PlaneGeometry,
-  RedFormat,
   ShaderMaterial,
   UnsignedByteType,
   UnsignedIntType,
@@ -31,20 +27,14 @@ import {
   type WebGLRenderer,
 } from 'three'
 import { halton } from '#core/base'
-import { axesOf, cameraFromWorld, clipFromCamera, type Camera } from '#core/camera'
+import { axesOf, type Camera } from '#core/camera'
 import { DAYLIGHT, exposureFactor, SUN_COLOUR, sunDirection, zenithLuminance, type SkyLight } from '#core/optics'
 import { BAKE_DEFAULTS } from '#mesh'
-import type { StageScene, Uniforms } from './scene.ts'
-import {
-  ADD_FRAGMENT,
-  FINISH_FRAGMENT,
-  FULL_VERTEX,
-  LIGHTING_FRAGMENT,
-  SHADOW_FRAGMENT,
-  SHADOW_VERTEX,
-} from './shaders.ts'
-import { DRAWING_EDGES } from './shaders-drawing.ts'
-import type { Appearance, DrawingRequest } from './types.ts'
+import { aimEye, NEAR_M, type Size, type Tile } from './aim.ts'
+import { fullPass, type FullPasses } from './full-passes.ts'
+import type { StageScene } from './scene.ts'
+import { ADD_FRAGMENT, FINISH_FRAGMENT, LIGHTING_FRAGMENT, SHADOW_FRAGMENT, SHADOW_VERTEX } from './shaders.ts'
+import type { Appearance } from './types.ts'
 
 /** Each kind of picture sums its samples in targets of its own, so that one can wait while another is drawn. */
 export type Owner = 'picture' | 'moving' | 'thumbnail' | 'still' | 'meter' | 'around'
@@ -55,19 +45,6 @@ interface Targets {
   readonly sum: WebGLRenderTarget
   summed: number
 }
-export interface Size {
-  readonly width: number
-  readonly height: number
-}
-/** Rectangle of the whole picture that is drawn, in its pixels from the top left; may reach over its edge. */
-export interface Tile extends Size {
-  readonly x: number
-  readonly y: number
-}
-
-/** How often a fence is looked at. */
-const POLL_MS = 3
-const NEAR_M = 0.02
 /** Contact shading reaches this far, metres (less in small models). */
 const CONTACT_M = 0.45
 const SHADOW_PX = 1280
@@ -109,24 +86,12 @@ export const skyOf = (sun: Appearance['sun']): SkyLight => ({
   sunLux: sun.on ? DAYLIGHT.sunLux : 0,
 })
 
-const fullPass = (fragmentShader: string, uniforms: Uniforms): ShaderMaterial =>
-  new ShaderMaterial({
-    glslVersion: GLSL3,
-    uniforms,
-    depthTest: false,
-    depthWrite: false,
-    blending: NoBlending,
-    vertexShader: FULL_VERTEX,
-    fragmentShader,
-    toneMapped: false,
-  })
-
 export class Passes {
+  private readonly gl: FullPasses
   private readonly renderer: WebGLRenderer
   private readonly stage: StageScene
   private readonly eye = new ThreeCamera()
   private readonly sunEye = new ThreeCamera()
-  private readonly quad = new Mesh(new PlaneGeometry(2, 2))
   private readonly targets = new Map<Owner, Targets>()
   private readonly shadow: WebGLRenderTarget
   private readonly shadowMaterial = new ShaderMaterial({
@@ -137,19 +102,12 @@ export class Passes {
     side: 2,
   })
   private shadowKey = ''
-  private drawTarget: WebGLRenderTarget | null = null
-  private windingTarget: WebGLRenderTarget | null = null
   private readonly worldFromClip = new Matrix4()
   private readonly clipFromWorld = new Matrix4()
   private readonly shadowFromWorld = new Matrix4()
   private readonly lighting: ShaderMaterial
   private readonly add = fullPass(ADD_FRAGMENT, { uSource: { value: null } })
   private readonly copy = fullPass(ADD_FRAGMENT, { uSource: { value: null } })
-  private readonly out = new WebGLRenderTarget(16, 16, {
-    depthBuffer: false,
-    minFilter: NearestFilter,
-    magFilter: NearestFilter,
-  })
   private readonly environment = new WebGLCubeRenderTarget(ENVIRONMENT_PX, {
     type: HalfFloatType,
     generateMipmaps: true,
@@ -158,20 +116,11 @@ export class Passes {
     depthBuffer: false,
   })
   private readonly finish = fullPass(FINISH_FRAGMENT, { uSource: { value: null }, uWeight: { value: 1 }, uTone: { value: 1 }, toneMappingExposure: { value: 1 } }) // prettier-ignore
-  private readonly edges = fullPass(DRAWING_EDGES, {
-    uSource: { value: null },
-    uFacing: { value: null },
-    uWinding: { value: null },
-    uGround: { value: new Color() },
-    uCutOn: { value: 0 },
-    uPixel: { value: new Vector2() },
-    uInk: { value: new Color() },
-    uDepthSpan: { value: 1 },
-    uMetresPerPixel: { value: 1 },
-  })
   private zenith = { key: '', value: 1 }
 
-  constructor(renderer: WebGLRenderer, stage: StageScene) {
+  constructor(gl: FullPasses, stage: StageScene) {
+    const { renderer } = gl
+    this.gl = gl
     this.renderer = renderer
     this.stage = stage
     renderer.autoClear = false
@@ -195,7 +144,6 @@ export class Passes {
     })
     this.add.blending = CustomBlending
     this.add.blendSrc = this.add.blendDst = OneFactor
-    this.quad.frustumCulled = false
     for (const c of [this.eye, this.sunEye]) {
       c.matrixAutoUpdate = false
       c.matrixWorldAutoUpdate = false
@@ -221,13 +169,13 @@ export class Passes {
     // light
     this.setLighting(t, camera, look, sky, factor, size, owner === 'moving' || owner === 'around', index)
     renderer.setRenderTarget(t.lit)
-    this.full(this.lighting)
+    this.gl.full(this.lighting)
     if (stage.prepare('clear')) renderer.render(stage.scene, this.eye)
     // sum
     renderer.setRenderTarget(t.sum)
     if (index === 0) renderer.clear(true, false, false)
     this.add.uniforms['uSource']!.value = t.lit.texture
-    this.full(this.add)
+    this.gl.full(this.add)
     t.summed = index + 1
     renderer.setRenderTarget(null)
   }
@@ -265,7 +213,7 @@ export class Passes {
       this.cubeView = null
       renderer.setRenderTarget(this.environment, face)
       this.copy.uniforms['uSource']!.value = this.targets.get('around')!.sum.texture
-      this.full(this.copy)
+      this.gl.full(this.copy)
     }
     renderer.setRenderTarget(null)
     this.dropTargets('around')
@@ -282,22 +230,7 @@ export class Passes {
     u['uSource']!.value = sum.texture
     u['uWeight']!.value = 1 / summed
     u['uTone']!.value = tone === 'linear' ? 0 : 1
-    return this.readOut(this.finish, size)
-  }
-
-  /**
-   * Draws a full pass and reads it back. A bitmap left on the GL would make the page wait for whatever is drawn next; read back
-   * here, it is plain memory when it arrives there.
-   */
-  private async readOut(material: ShaderMaterial, { width, height }: Size): Promise<ImageData> {
-    if (this.out.width !== width || this.out.height !== height) this.out.setSize(width, height)
-    this.renderer.setRenderTarget(this.out)
-    this.full(material)
-    this.renderer.setRenderTarget(null)
-    await this.idle()
-    const pixels = new Uint8Array(width * height * 4)
-    this.renderer.readRenderTargetPixels(this.out, 0, 0, width, height, pixels)
-    return new ImageData(new Uint8ClampedArray(pixels.buffer), width, height)
+    return this.gl.readOut(this.finish, size)
   }
 
   /** Linear RGBA of an owner's first sample, rows from the bottom. */
@@ -307,27 +240,10 @@ export class Passes {
     return pixels
   }
 
-  /**
-   * Resolves when what was asked of the GL has been drawn, so that a newer request never queues up behind it. A fence is looked at
-   * now and then: waiting inside the GL would hold up the browser's own drawing of the page.
-   */
-  async idle(): Promise<void> {
-    const gl = this.renderer.getContext() as WebGL2RenderingContext
-    const fence = gl.fenceSync(gl.SYNC_GPU_COMMANDS_COMPLETE, 0)
-    if (!fence) return
-    gl.flush()
-    while (gl.getSyncParameter(fence, gl.SYNC_STATUS) !== gl.SIGNALED && !gl.isContextLost())
-      await new Promise((r) => setTimeout(r, POLL_MS))
-    gl.deleteSync(fence)
-  }
-
   dispose(): void {
     for (const owner of [...this.targets.keys()]) this.dropTargets(owner)
-    this.drawTarget?.dispose()
-    this.windingTarget?.dispose()
     this.shadow.dispose()
     this.environment.dispose()
-    this.out.dispose()
   }
 
   private dropTargets(owner: Owner): void {
@@ -363,27 +279,9 @@ export class Passes {
       this.aimAtFace(this.cubeView.world)
       return
     }
-    const { forward } = axesOf(camera.pose)
-    const range = this.stage.depthRange(camera.pose.station, forward)
-    const perspective = camera.lens.projection.kind === 'perspective'
-    const far = perspective ? Math.max(range.farM * 1.02 + 1, NEAR_M * 10) : range.farM + 1
-    const near = perspective ? Math.max(NEAR_M, Math.min(range.nearM * 0.98, far / 4), far / 20_000) : range.nearM - 1
-    this.eye.matrixWorldInverse.fromArray(cameraFromWorld(camera.pose) as number[])
-    this.eye.matrixWorld.copy(this.eye.matrixWorldInverse).invert()
-    const p = new Matrix4().fromArray(clipFromCamera(camera, { nearM: near, farM: far }) as number[])
-    if (tile) {
-      const { widthPx: W, heightPx: H } = camera.frame
-      const sx = W / tile.width
-      const sy = H / tile.height
-      const cx = ((2 * tile.x + tile.width) / W - 1) * sx
-      const cy = (1 - (2 * tile.y + tile.height) / H) * sy
-      p.premultiply(new Matrix4().set(sx, 0, 0, -cx, 0, sy, 0, -cy, 0, 0, 1, 0, 0, 0, 0, 1))
-    }
-    p.premultiply(new Matrix4().makeTranslation((2 * jitter[0]) / size.width, (2 * jitter[1]) / size.height, 0))
-    this.eye.projectionMatrix.copy(p)
-    this.eye.projectionMatrixInverse.copy(p).invert()
+    aimEye(this.eye, this.stage, camera, tile, size, jitter)
     this.worldFromClip.multiplyMatrices(this.eye.matrixWorld, this.eye.projectionMatrixInverse)
-    this.clipFromWorld.multiplyMatrices(p, this.eye.matrixWorldInverse)
+    this.clipFromWorld.multiplyMatrices(this.eye.projectionMatrix, this.eye.matrixWorldInverse)
   }
 
   private aimAtFace(world: Matrix4): void {
@@ -488,76 +386,6 @@ export class Passes {
       c[2],
       colour || camera.lens.projection.kind !== 'perspective' ? 1 : 0,
     )
-  }
-
-  private full(material: ShaderMaterial): void {
-    this.quad.material = material
-    this.renderer.render(this.quad, this.eye)
-  }
-
-  /** A Plan or Side base image, RGBA, rows from the top. */
-  draw(request: DrawingRequest): Promise<ImageData> {
-    const scale = 2
-    const [w, h] = [request.widthPx * scale, request.heightPx * scale]
-    if (!this.drawTarget || this.drawTarget.width !== w || this.drawTarget.height !== h) {
-      this.drawTarget?.dispose()
-      this.windingTarget?.dispose()
-      this.windingTarget = new WebGLRenderTarget(w, h, {
-        type: HalfFloatType,
-        format: RedFormat,
-        minFilter: NearestFilter,
-        magFilter: NearestFilter,
-        depthBuffer: false,
-      })
-      this.drawTarget = new WebGLRenderTarget(w, h, {
-        count: 2,
-        type: HalfFloatType,
-        minFilter: NearestFilter,
-        magFilter: NearestFilter,
-      })
-    }
-    const { stage, renderer } = this
-    const paper = request.night ? new Color(0.62, 0.59, 0.55) : new Color(1, 0.995, 0.985)
-    const ink = request.night ? new Color(0.055, 0.05, 0.05) : new Color(0.13, 0.145, 0.17)
-    const ground = request.night ? new Color(0.165, 0.15, 0.135) : new Color(0.98, 0.969, 0.941)
-    const around = (stage.facts?.nodes ?? []).filter((n) => n.kind === 'surroundings').map((n) => n.id)
-    stage.setHidden([...request.hidden, ...around])
-    stage.prepare('drawing')
-    this.aim(request.camera, null, { width: w, height: h }, [0, 0])
-    const range = stage.depthRange(request.camera.pose.station, axesOf(request.camera.pose).forward)
-    const span = Math.max(1e-6, range.farM - range.nearM)
-    const cut = request.cut
-    stage.drawingUniforms((u) => {
-      ;(u['uCut']!.value as Vector4).set(
-        ...(cut ? cut.normal : ([0, 0, 0] as const)),
-        cut ? cut.normal.reduce((s, n, i) => s + n * cut.point[i]!, 0) : 1,
-      )
-      ;(u['uPaper']!.value as Color).copy(paper)
-      ;(u['uDepthRange']!.value as Vector2).set(range.nearM, span)
-    })
-    renderer.setRenderTarget(this.drawTarget)
-    renderer.setClearColor(0x000000, 0)
-    renderer.clear()
-    renderer.render(stage.scene, this.eye)
-    if (cut) {
-      stage.prepare('winding')
-      renderer.setRenderTarget(this.windingTarget)
-      renderer.clear(true, false, false)
-      renderer.render(stage.scene, this.eye)
-    }
-    renderer.setRenderTarget(null)
-    const u = this.edges.uniforms
-    u['uSource']!.value = this.drawTarget.textures[0]
-    u['uFacing']!.value = this.drawTarget.textures[1]
-    u['uWinding']!.value = this.windingTarget!.texture
-    u['uCutOn']!.value = cut ? 1 : 0
-    ;(u['uGround']!.value as Color).copy(ground)
-    ;(u['uPixel']!.value as Vector2).set(1 / w, 1 / h)
-    ;(u['uInk']!.value as Color).copy(ink)
-    u['uDepthSpan']!.value = span
-    const p = request.camera.lens.projection
-    u['uMetresPerPixel']!.value = p.kind === 'parallel' ? p.widthM / w : 0.01
-    return this.readOut(this.edges, { width: request.widthPx, height: request.heightPx })
   }
 }
 

@@ -1,0 +1,48 @@
+// The core's camera put into a three camera: the whole picture or a tile of it, shifted within the pixel for a sample.
+
+import { Matrix4, type Camera as ThreeCamera } from 'three'
+import { axesOf, cameraFromWorld, clipFromCamera, type Camera } from '#core/camera'
+import type { StageScene } from './scene.ts'
+
+export interface Size {
+  readonly width: number
+  readonly height: number
+}
+/** Rectangle of the whole picture that is drawn, in its pixels from the top left; may reach over its edge. */
+export interface Tile extends Size {
+  readonly x: number
+  readonly y: number
+}
+
+/** Nothing nearer to a perspective eye is drawn. */
+export const NEAR_M = 0.02
+
+/** Sets view and projection of `eye`; near and far follow the model's depth. `jitter` is in pixels of `size`. */
+export function aimEye(
+  eye: ThreeCamera,
+  stage: StageScene,
+  camera: Camera,
+  tile: Tile | null,
+  size: Size,
+  jitter: readonly [number, number],
+): void {
+  const { forward } = axesOf(camera.pose)
+  const range = stage.depthRange(camera.pose.station, forward)
+  const perspective = camera.lens.projection.kind === 'perspective'
+  const far = perspective ? Math.max(range.farM * 1.02 + 1, NEAR_M * 10) : range.farM + 1
+  const near = perspective ? Math.max(NEAR_M, Math.min(range.nearM * 0.98, far / 4), far / 20_000) : range.nearM - 1
+  eye.matrixWorldInverse.fromArray(cameraFromWorld(camera.pose) as number[])
+  eye.matrixWorld.copy(eye.matrixWorldInverse).invert()
+  const p = new Matrix4().fromArray(clipFromCamera(camera, { nearM: near, farM: far }) as number[])
+  if (tile) {
+    const { widthPx: W, heightPx: H } = camera.frame
+    const sx = W / tile.width
+    const sy = H / tile.height
+    const cx = ((2 * tile.x + tile.width) / W - 1) * sx
+    const cy = (1 - (2 * tile.y + tile.height) / H) * sy
+    p.premultiply(new Matrix4().set(sx, 0, 0, -cx, 0, sy, 0, -cy, 0, 0, 1, 0, 0, 0, 0, 1))
+  }
+  p.premultiply(new Matrix4().makeTranslation((2 * jitter[0]) / size.width, (2 * jitter[1]) / size.height, 0))
+  eye.projectionMatrix.copy(p)
+  eye.projectionMatrixInverse.copy(p).invert()
+}

@@ -1,0 +1,115 @@
+// The drawing style of Plan and Side: paper shading, edges, and cut faces by the winding count. See shaders-drawing.ts.
+
+import {
+  Camera as ThreeCamera,
+  Color,
+  HalfFloatType,
+  NearestFilter,
+  RedFormat,
+  Vector2,
+  Vector4,
+  WebGLRenderTarget,
+} from 'three'
+import { axesOf } from '#core/camera'
+import { aimEye } from './aim.ts'
+import { fullPass, type FullPasses } from './full-passes.ts'
+import type { StageScene } from './scene.ts'
+import { DRAWING_EDGES } from './shaders-drawing.ts'
+import type { DrawingRequest } from './types.ts'
+
+export class DrawingPass {
+  private readonly gl: FullPasses
+  private readonly stage: StageScene
+  private readonly eye = new ThreeCamera()
+  private target: WebGLRenderTarget | null = null
+  private winding: WebGLRenderTarget | null = null
+  private readonly edges = fullPass(DRAWING_EDGES, {
+    uSource: { value: null },
+    uFacing: { value: null },
+    uWinding: { value: null },
+    uGround: { value: new Color() },
+    uCutOn: { value: 0 },
+    uPixel: { value: new Vector2() },
+    uInk: { value: new Color() },
+    uDepthSpan: { value: 1 },
+    uMetresPerPixel: { value: 1 },
+  })
+
+  constructor(gl: FullPasses, stage: StageScene) {
+    this.gl = gl
+    this.stage = stage
+    this.eye.matrixAutoUpdate = false
+    this.eye.matrixWorldAutoUpdate = false
+  }
+
+  /** A Plan or Side base image, RGBA, rows from the top. */
+  draw(request: DrawingRequest): Promise<ImageData> {
+    const scale = 2
+    const [w, h] = [request.widthPx * scale, request.heightPx * scale]
+    if (!this.target || this.target.width !== w || this.target.height !== h) {
+      this.target?.dispose()
+      this.winding?.dispose()
+      this.winding = new WebGLRenderTarget(w, h, {
+        type: HalfFloatType,
+        format: RedFormat,
+        minFilter: NearestFilter,
+        magFilter: NearestFilter,
+        depthBuffer: false,
+      })
+      this.target = new WebGLRenderTarget(w, h, {
+        count: 2,
+        type: HalfFloatType,
+        minFilter: NearestFilter,
+        magFilter: NearestFilter,
+      })
+    }
+    const { stage } = this
+    const { renderer } = this.gl
+    const paper = request.night ? new Color(0.62, 0.59, 0.55) : new Color(1, 0.995, 0.985)
+    const ink = request.night ? new Color(0.055, 0.05, 0.05) : new Color(0.13, 0.145, 0.17)
+    const ground = request.night ? new Color(0.165, 0.15, 0.135) : new Color(0.98, 0.969, 0.941)
+    const around = (stage.facts?.nodes ?? []).filter((n) => n.kind === 'surroundings').map((n) => n.id)
+    stage.setHidden([...request.hidden, ...around])
+    stage.prepare('drawing')
+    aimEye(this.eye, stage, request.camera, null, { width: w, height: h }, [0, 0])
+    const range = stage.depthRange(request.camera.pose.station, axesOf(request.camera.pose).forward)
+    const span = Math.max(1e-6, range.farM - range.nearM)
+    const cut = request.cut
+    stage.drawingUniforms((u) => {
+      ;(u['uCut']!.value as Vector4).set(
+        ...(cut ? cut.normal : ([0, 0, 0] as const)),
+        cut ? cut.normal.reduce((s, n, i) => s + n * cut.point[i]!, 0) : 1,
+      )
+      ;(u['uPaper']!.value as Color).copy(paper)
+      ;(u['uDepthRange']!.value as Vector2).set(range.nearM, span)
+    })
+    renderer.setRenderTarget(this.target)
+    renderer.setClearColor(0x000000, 0)
+    renderer.clear()
+    renderer.render(stage.scene, this.eye)
+    if (cut) {
+      stage.prepare('winding')
+      renderer.setRenderTarget(this.winding)
+      renderer.clear(true, false, false)
+      renderer.render(stage.scene, this.eye)
+    }
+    renderer.setRenderTarget(null)
+    const u = this.edges.uniforms
+    u['uSource']!.value = this.target.textures[0]
+    u['uFacing']!.value = this.target.textures[1]
+    u['uWinding']!.value = this.winding!.texture
+    u['uCutOn']!.value = cut ? 1 : 0
+    ;(u['uGround']!.value as Color).copy(ground)
+    ;(u['uPixel']!.value as Vector2).set(1 / w, 1 / h)
+    ;(u['uInk']!.value as Color).copy(ink)
+    u['uDepthSpan']!.value = span
+    const p = request.camera.lens.projection
+    u['uMetresPerPixel']!.value = p.kind === 'parallel' ? p.widthM / w : 0.01
+    return this.gl.readOut(this.edges, { width: request.widthPx, height: request.heightPx })
+  }
+
+  dispose(): void {
+    this.target?.dispose()
+    this.winding?.dispose()
+  }
+}
