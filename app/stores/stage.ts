@@ -58,11 +58,25 @@ export const useStage = defineStore('stage', () => {
 
   const ready = computed(() => state.value.kind === 'ready')
 
-  async function clients(): Promise<{ stage: StageClient; geometry: GeometryClient }> {
-    stage ??= await createStage()
-    geometry ??= createGeometry()
-    return { stage, geometry }
+  let starting: Promise<{ stage: StageClient; geometry: GeometryClient }> | null = null
+  /** Both workers, started once; a start that failed may be tried again. */
+  function clients(): Promise<{ stage: StageClient; geometry: GeometryClient }> {
+    starting ??= createStage().then(
+      (s) => {
+        stage = s
+        geometry = createGeometry()
+        return { stage: s, geometry }
+      },
+      (e: unknown) => {
+        starting = null
+        throw e
+      },
+    )
+    return starting
   }
+
+  /** Starts the workers ahead of the first model: their scripts load while the project is fetched. */
+  const warm = (): void => void clients().catch(() => undefined)
 
   interface Source {
     readonly sha256: string
@@ -177,6 +191,6 @@ export const useStage = defineStore('stage', () => {
 
   return {
     state, facts, storeys, light, epoch, lightEpoch, refinement, still, ready,
-    load, loadBytes, relight, picture, drawing, thumbnail, meter, finish, cancelStill, pick, pickFloor, floorBelow,
+    warm, load, loadBytes, relight, picture, drawing, thumbnail, meter, finish, cancelStill, pick, pickFloor, floorBelow,
   } // prettier-ignore
 })

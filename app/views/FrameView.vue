@@ -31,6 +31,7 @@ const actions = useActions()
 const failed = ref('')
 const strip = ref<InstanceType<typeof SetupStrip> | null>(null)
 useCover()
+stage.warm()
 
 watch(
   () => props.id,
