@@ -1,86 +1,11 @@
-// How does a loaded scene become one soup of world-space triangles with facts about its nodes?
-// Model: nodes are walked in file order; transparent triangles go last, so that light can ignore them. Space: world, Z up (the
-// root's matrix has turned the file already).
+// How does a loaded scene become one soup of world-space triangles with exact facts about its nodes?
+// Model: transparent triangles go last, so that light can ignore them. Space: world, Z up (the root's matrix has turned the file
+// already).
 
-import {
-  BufferAttribute,
-  Color,
-  InterleavedBufferAttribute,
-  Matrix4,
-  Mesh,
-  MeshStandardMaterial,
-  Object3D,
-} from 'three'
-import type { Box } from '#core/math'
+import { BufferAttribute, Color, InterleavedBufferAttribute, Matrix4, Mesh, MeshStandardMaterial, Object3D } from 'three'
 import { joinBoxes } from '#core/math'
+import { collect, finish, type Piece } from './nodes.ts'
 import type { SceneFacts, Soup } from './types.ts'
-
-interface Piece {
-  readonly mesh: Mesh
-  readonly node: number
-  readonly clear: boolean
-}
-interface Draft {
-  id: string
-  name: string
-  parentId: string | null
-  kind: string | null
-  storey: string | null
-  box: Box | null
-  triangles: number
-}
-
-const text = (v: unknown): string | null => (typeof v === 'string' && v ? v : null)
-
-/** Names of siblings made unique with #2, #3 ... */
-function siblingNames(children: readonly Object3D[]): string[] {
-  const seen = new Map<string, number>()
-  return children.map((c) => {
-    const name = (text(c.userData['name']) ?? c.name) || c.type
-    const n = (seen.get(name) ?? 0) + 1
-    seen.set(name, n)
-    return n === 1 ? name : `${name}#${n}`
-  })
-}
-
-/** A primitive of a multi-material mesh (so marked by the loader) belongs to its parent node, not to a node of its own. */
-const isPrimitive = (child: Object3D): boolean => child instanceof Mesh && child.userData['isPrimitive'] === true
-
-function collect(root: Object3D): { drafts: Draft[]; pieces: Piece[] } {
-  const drafts: Draft[] = []
-  const pieces: Piece[] = []
-  const visit = (object: Object3D, id: string, parent: number | null): void => {
-    const inherited = parent === null ? null : drafts[parent]!
-    const at =
-      drafts.push({
-        id,
-        name: (text(object.userData['name']) ?? object.name) || object.type,
-        parentId: inherited?.id ?? null,
-        kind: text(object.userData['kind']) ?? inherited?.kind ?? null,
-        storey: text(object.userData['storey']) ?? inherited?.storey ?? null,
-        box: null,
-        triangles: 0,
-      }) - 1
-    object.userData['nodeId'] = id
-    addMesh(object, at)
-    const own = object.children.filter((c) => !isPrimitive(c))
-    for (const c of object.children)
-      if (isPrimitive(c)) {
-        c.userData['nodeId'] = id
-        addMesh(c, at)
-      }
-    const names = siblingNames(own)
-    own.forEach((c, i) => visit(c, `${id}/${names[i]}`, at))
-  }
-  const addMesh = (object: Object3D, node: number): void => {
-    if (!(object instanceof Mesh)) return
-    const m = Array.isArray(object.material) ? object.material[0] : object.material
-    pieces.push({ mesh: object, node, clear: Boolean(m?.transparent) })
-  }
-  const names = siblingNames(root.children)
-  root.children.forEach((c, i) => visit(c, names[i]!, null))
-  return { drafts, pieces }
-}
 
 /** Base colour of a material; its texture is taken as a light grey multiplier. */
 function baseColour(material: unknown): Color {
@@ -170,21 +95,3 @@ export function soupOf(root: Object3D): { soup: Soup; facts: SceneFacts } {
 const isEmitter = (m: unknown): m is MeshStandardMaterial =>
   m instanceof MeshStandardMaterial && m.emissiveIntensity * (m.emissive.r + m.emissive.g + m.emissive.b) > 0
 
-/** Boxes of groups are joined from their children; the scene's box leaves out surroundings. */
-function finish(drafts: Draft[]): { facts: SceneFacts; place: number[] } {
-  const byId = new Map(drafts.map((d) => [d.id, d]))
-  for (const d of [...drafts].reverse()) {
-    const parent = d.parentId === null ? undefined : byId.get(d.parentId)
-    if (parent && d.box) parent.box = parent.box ? joinBoxes(parent.box, d.box) : d.box
-    if (parent) parent.triangles += d.triangles
-  }
-  const full = drafts.filter((d): d is Draft & { box: Box } => d.box !== null)
-  const leaves = full.filter((d) => !full.some((c) => c.parentId === d.id))
-  const main = leaves.filter((d) => d.kind !== 'surroundings')
-  const boxes = (main.length > 0 ? main : leaves).map((d) => d.box)
-  const box = boxes.reduce<Box | null>((a, b) => (a ? joinBoxes(a, b) : b), null) ?? { min: [0, 0, 0], max: [0, 0, 0] }
-  const roots = drafts.filter((d) => d.parentId === null)
-  const facts = { nodes: full, box, triangles: roots.reduce((n, d) => n + d.triangles, 0) }
-  // empty nodes are left out: where each draft stands in the list of facts
-  return { facts, place: drafts.map((d) => full.indexOf(d as Draft & { box: Box })) }
-}

@@ -13,6 +13,8 @@ export interface NodeFacts {
   readonly storey: string | null
   readonly box: Box
   readonly triangles: number
+  /** Names of the materials its own triangles have (those of nodes below it are theirs); within one model. */
+  readonly materials: readonly string[]
 }
 
 /** All triangles of a model in one indexed soup; vertices are never shared between nodes. */

@@ -16,7 +16,8 @@ import {
   type PartName,
   type PartValue,
 } from './parts.ts'
-import type { KeptParts, LeftBehind, ModelRef, ProjectDocument, Setup, TrailStep, Viewpoint } from './schema.ts'
+import { applyModelCommand, type ModelCommand } from './models.ts'
+import type { KeptParts, LeftBehind, ProjectDocument, Setup, TrailStep, Viewpoint } from './schema.ts'
 
 export interface CameraChanges {
   readonly stand?: Setup['stand'] | undefined
@@ -52,7 +53,7 @@ export type Command =
       type: 'setProject'
       changes: Partial<Pick<ProjectDocument, 'name' | 'unit' | 'subject' | 'eyeHeightM' | 'planCutM'>>
     }
-  | { type: 'setModels'; models: readonly ModelRef[] }
+  | ModelCommand
 
 export interface Applied {
   readonly document: ProjectDocument
@@ -61,7 +62,7 @@ export interface Applied {
   /** Parts that a lock kept as they were. */
   readonly held: readonly PartName[]
 }
-export type CommandReason = 'unknown-viewpoint' | 'unknown-framing' | 'locked' | 'nothing' | 'empty-name' | 'order'
+export type CommandReason = 'unknown-model' | 'same-key' | 'unknown-viewpoint' | 'unknown-framing' | 'locked' | 'nothing' | 'empty-name' | 'order'
 
 /** Longest trail kept; the oldest steps go first. */
 export const TRAIL_LIMIT = 200
@@ -251,8 +252,12 @@ function applyListCommand(doc: ProjectDocument, command: ListCommand): Result<Ap
         return refused('empty-name', 'Give the project a name.')
       return edited({ ...doc, ...command.changes })
     }
-    case 'setModels':
-      return edited({ ...doc, models: [...command.models] })
+    case 'addModel':
+    case 'removeModel':
+    case 'placeModel':
+    case 'moveObject':
+    case 'replaceModel':
+      return applyModelCommand(doc, command)
   }
 }
 

@@ -2,6 +2,7 @@
 
 import type { Lens, Stand } from '#core/camera'
 import type { Vec3 } from '#core/math'
+import { AT_ORIGIN, modelKey } from '#core/placing'
 import { SCHEMA_VERSION, type ModelRef, type ProjectDocument, type Setup } from './schema.ts'
 
 export type Subject = 'room' | 'product'
@@ -65,6 +66,21 @@ export function newSetup(subject: Subject, stand: Stand): Setup {
     },
   }
 }
+
+export interface NewModel extends Pick<ModelRef, 'id' | 'name' | 'sha256' | 'sizeBytes'> {
+  readonly unitM?: number
+  readonly up?: ModelRef['up']
+  readonly place?: ModelRef['place']
+}
+/** A model as its file has it (metres, Y up: glTF's way), at the origin, under a key unlike all of `taken`. */
+export const newModel = (m: NewModel, taken: readonly string[] = []): ModelRef => ({
+  unitM: 1,
+  up: 'y',
+  place: AT_ORIGIN,
+  ...m,
+  key: modelKey(m.name, taken),
+  moved: [],
+})
 
 export interface NewProject {
   readonly name: string

@@ -42,6 +42,7 @@ export {
   DEFAULT_EYE_HEIGHT_M,
   DEFAULT_PLAN_CUT_M,
   newLens,
+  newModel,
   newProject,
   newSetup,
   type Subject,
@@ -59,4 +60,5 @@ export {
   type CommandReason,
   type Stamp,
 } from './commands.ts'
+export type { ModelCommand } from './models.ts'
 export { EMPTY_HISTORY, redo, remembered, undo, type Edit, type History, type Step } from './history.ts'

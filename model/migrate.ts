@@ -2,12 +2,38 @@
 // Model: each schema version has one step to the next; a version from the future is refused, never guessed at.
 
 import { ok, refused, type Result } from '#core/base'
+import { AT_ORIGIN, modelKey } from '#core/placing'
 import { projectSchema, SCHEMA_VERSION, type ProjectDocument } from './schema.ts'
 
 export type DocumentReason = 'not-a-project' | 'newer-version' | 'wrong-shape'
 
+type Json = Record<string, unknown>
+
 /** Steps from version n to n + 1, by n. Version 1 is the first. */
-const STEPS: Readonly<Record<number, (old: Record<string, unknown>) => Record<string, unknown>>> = {}
+const STEPS: Readonly<Record<number, (old: Json) => Json>> = {
+  /** Several models, each with a key that its objects' ids begin with. Version 1 showed the first model only. */
+  1: (old) => {
+    const taken: string[] = []
+    const models = (Array.isArray(old['models']) ? (old['models'] as Json[]) : []).slice(0, 1).map((m) => {
+      const key = modelKey(String(m['name'] ?? ''), taken)
+      taken.push(key)
+      return { ...m, key, unitM: 1, up: 'y', place: AT_ORIGIN, moved: [] }
+    })
+    const prefix = taken[0] ?? 'Model'
+    const walk = (value: unknown): unknown => {
+      if (Array.isArray(value)) return value.map(walk)
+      if (typeof value !== 'object' || value === null) return value
+      return Object.fromEntries(
+        Object.entries(value).map(([k, v]) => {
+          if (k === 'nodeId' && typeof v === 'string') return [k, `${prefix}/${v}`]
+          if (k === 'hidden' && Array.isArray(v)) return [k, v.map((id) => `${prefix}/${String(id)}`)]
+          return [k, walk(v)]
+        }),
+      )
+    }
+    return { ...(walk(old) as Json), models, schemaVersion: 2 }
+  },
+}
 
 /** The valid document, or why it is not one; `message` names the first field that is wrong. */
 export function readProjectDocument(value: unknown): Result<ProjectDocument, DocumentReason> {

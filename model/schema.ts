@@ -4,6 +4,7 @@
 
 import { z } from 'zod'
 import type { Aim, Frame, Lens, Projection, Stand } from '#core/camera'
+import type { PlacedModel } from '#core/placing'
 import { CAMERA_PARTS, EDIT_PARTS, type PartName } from './parts.ts'
 
 const finite = z.number()
@@ -158,15 +159,24 @@ const leftBehindSchema = z.object({
 })
 export type LeftBehind = z.infer<typeof leftBehindSchema>
 
+/** First step of the path of each of a model's nodes; never changes, so that ids outlive a newer file. */
+export const modelKeySchema = z.string().regex(/^[^/#]{1,80}$/u)
+const nodePath = z.string().min(1).max(2000)
 const modelSchema = z.object({
   id,
+  key: modelKeySchema,
+  /** Name of the file it came from. */
   name,
   sha256: z.string().regex(/^[0-9a-f]{64}$/),
   sizeBytes: z.number().int().nonnegative(),
-})
+  unitM: finite.min(1e-6).max(1e6),
+  up: z.enum(['y', 'z']),
+  place: z.object({ position: vec3, turnDeg: angle, scale: finite.min(1e-6).max(1e6) }),
+  moved: z.array(z.object({ path: nodePath, moveM: vec3, turnDeg: angle })).max(10_000),
+}) satisfies z.ZodType<PlacedModel>
 export type ModelRef = z.infer<typeof modelSchema>
 
-export const SCHEMA_VERSION = 1
+export const SCHEMA_VERSION = 2
 const partName = z.enum([...CAMERA_PARTS, ...EDIT_PARTS]) satisfies z.ZodType<PartName>
 
 export const projectSchema = z
@@ -189,5 +199,9 @@ export const projectSchema = z
   .refine((d) => new Set(d.viewpoints.map((v) => v.id)).size === d.viewpoints.length, {
     path: ['viewpoints'],
     message: 'two viewpoints have the same id',
+  })
+  .refine((d) => new Set(d.models.map((m) => m.key)).size === d.models.length, {
+    path: ['models'],
+    message: 'two models have the same key',
   })
 export type ProjectDocument = z.infer<typeof projectSchema>

@@ -1,5 +1,5 @@
 // The page's door to the stage: in a worker where OffscreenCanvas exists, else on the page's own thread with the same code.
-import { proxy, wrap, type Remote } from 'comlink'
+import { proxy, transfer, wrap, type Remote } from 'comlink'
 import { opened, type StageDoor } from './door.ts'
 import type { StageContract } from './types.ts'
 
@@ -27,7 +27,9 @@ function workerStage(): StageClient {
     opened((await Promise.race([outcome, broken])) as Parameters<typeof opened<T>>[0])
   return {
     kind: 'worker',
-    load: (models) => call(door.load(models)),
+    load: (models) =>
+      call(door.load(transfer([...models], [...new Set(models.flatMap((m) => (m.bytes ? [m.bytes.buffer as ArrayBuffer] : [])))]))),
+    soup: () => call(door.soup()),
     setLight: (volume, appearance) => call(door.setLight(volume, appearance)),
     picture: (request, onFrame) => call(door.picture(request, proxy(onFrame))),
     drawing: (request) => call(door.drawing(request)),

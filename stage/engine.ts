@@ -2,11 +2,12 @@
 // Model: requests are tasks of short steps; between two steps newer requests come in. The sample sequence is fixed, so the same
 // request gives the same picture. Source: haeberli1990 (accumulation), halton1960.
 
-import { WebGLRenderer } from 'three'
+import { WebGLRenderer, type Object3D } from 'three'
+import { AppError } from '#core/base'
 import { exposureFactor, meteredEv100 } from '#core/optics'
 import { withDensity } from '#formats/png'
 import { loadGlb } from '#formats/scene'
-import { soupOf, type LightVolume } from '#mesh'
+import { assemble, quickFacts, soupOf, type LightVolume, type SceneFacts } from '#mesh'
 import type { Size, Tile } from './aim.ts'
 import { DrawingPass } from './drawing.ts'
 import { FullPasses } from './full-passes.ts'
@@ -43,6 +44,9 @@ export class StageEngine implements StageContract {
   private readonly drawings: DrawingPass
   private readonly queue = new TaskQueue()
   private movingScale = 0.5
+  private roots = new Map<string, { sha256: string; root: Object3D }>()
+  private scene: Object3D | null = null
+  private loading: Promise<unknown> = Promise.resolve()
 
   constructor(canvas: OffscreenCanvas | HTMLCanvasElement) {
     this.renderer = new WebGLRenderer({ canvas, antialias: false, alpha: false, stencil: false, depth: false })
@@ -51,13 +55,40 @@ export class StageEngine implements StageContract {
     this.drawings = new DrawingPass(this.gl, this.stage)
   }
 
-  async load(models: readonly StageModel[]): Promise<Loaded> {
-    const first = models[0]
-    if (!first) throw new RangeError('StageEngine.load: models is empty')
-    const root = await loadGlb(first.bytes)
-    const { soup, facts } = soupOf(root)
-    this.stage.setModel(root, facts)
-    return { facts, soup }
+  load(models: readonly StageModel[]): Promise<SceneFacts> {
+    // one after the other: the last one asked for is the one that stays
+    const mine = this.loading.then(() => this.loadNow(models))
+    this.loading = mine.catch(() => undefined)
+    return mine
+  }
+
+  private async loadNow(models: readonly StageModel[]): Promise<SceneFacts> {
+    const next = new Map<string, { sha256: string; root: Object3D }>()
+    for (const { placed, sha256, bytes } of models) {
+      const old = this.roots.get(placed.key)
+      if (old?.sha256 === sha256) next.set(placed.key, old)
+      else if (bytes) next.set(placed.key, { sha256, root: await loadGlb(bytes) })
+      else throw new RangeError(`StageEngine.load: no bytes for “${placed.key}”`)
+    }
+    this.stage.takeApart()
+    this.scene = assemble(models.map((m) => ({ placed: m.placed, root: next.get(m.placed.key)!.root })))
+    const facts = quickFacts(this.scene)
+    this.stage.setModel(this.scene, facts)
+    this.roots = next
+    return facts
+  }
+
+  async soup(): Promise<Loaded> {
+    await this.loading
+    if (!this.scene) throw new RangeError('StageEngine.soup: nothing is loaded')
+    this.stage.takeApart()
+    try {
+      const { soup, facts } = soupOf(this.scene)
+      this.stage.setFacts(facts)
+      return { soup, facts }
+    } catch (e) {
+      throw new AppError('model-unreadable', e instanceof Error ? e.message : String(e))
+    }
   }
 
   async setLight(volume: LightVolume, appearance: Appearance): Promise<void> {

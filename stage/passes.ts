@@ -304,7 +304,7 @@ export class Passes {
     if (!on) return
     // three neighbouring samples share a shadow: a third of the redraws, and the sun's disc is still well covered
     const place = discPoint(Math.floor((index + 1) / 3))
-    const key = `${d.toArray().join()}|${place.join()}|${look.hidden.join()}|${stage.facts?.triangles}|${stage.centre.toArray().join()}`
+    const key = `${d.toArray().join()}|${place.join()}|${look.hidden.join()}|${stage.revision}`
     if (key === this.shadowKey) return
     this.shadowKey = key
     const spread = Math.tan((SUN_DISC_DEG * Math.PI) / 360) * 2

@@ -34,6 +34,7 @@ export type Uniforms = Record<string, { value: unknown }>
 
 interface MeshEntry {
   readonly mesh: Mesh
+  readonly source: Material
   readonly nodeId: string
   readonly finished: ShaderMaterial
   readonly drawing: ShaderMaterial
@@ -88,46 +89,66 @@ export class StageScene {
   readonly centre = new Vector3()
   radius = 1
   facts: SceneFacts | null = null
+  /** Counts up with every change of the scene or its bounds. */
+  revision = 0
 
   constructor() {
     this.scene.matrixAutoUpdate = false
     this.scene.matrixWorldAutoUpdate = false
   }
 
-  /** Puts a loaded model in place of the one before. */
+  /** Gives the meshes back their own materials, for reading them anew. */
+  takeApart(): void {
+    for (const e of this.entries) e.mesh.material = e.source
+  }
+
+  /** Puts a scene in place of the one before (`takeApart` comes first); meshes that stay keep what was made for them. */
   setModel(root: Object3D, facts: SceneFacts): void {
-    this.clear()
-    this.root = root
-    this.facts = facts
+    const old = new Map(this.entries.map((e) => [e.mesh, e]))
     const made = new Map<string, ShaderMaterial>()
+    const entries: MeshEntry[] = []
     root.traverse((o) => {
       if (!(o instanceof Mesh)) return
-      const source = (Array.isArray(o.material) ? o.material[0] : o.material) as Material
-      const key = `${source.uuid}|${o.geometry.hasAttribute('color')}|${o.geometry.hasAttribute('uv')}`
-      let finished = made.get(key)
-      if (!finished)
-        made.set(key, (finished = source.transparent ? this.clearMaterial(source, o) : surfaceMaterial(source, o)))
-      if (!o.geometry.hasAttribute('normal')) o.geometry.computeVertexNormals()
-      this.entries.push({
-        mesh: o,
-        nodeId: String(o.userData['nodeId'] ?? ''),
-        finished,
-        ...drawingMaterials(source, o),
-        clear: source.transparent,
-      })
+      const known = old.get(o)
+      old.delete(o)
+      entries.push(known ? { ...known, nodeId: String(o.userData['nodeId'] ?? '') } : this.entryOf(o, made))
     })
-    // nothing moves by itself: matrices are computed once
+    for (const gone of old.values()) this.drop(gone)
+    this.entries = entries
+    if (this.root) this.scene.remove(this.root)
+    this.root = root
     root.updateMatrixWorld(true)
     root.traverse((o) => {
+      // nothing moves by itself: matrices are computed once
       o.matrixAutoUpdate = false
       o.matrixWorldAutoUpdate = false
     })
+    this.scene.add(root)
+    this.hidden = []
+    this.setFacts(facts)
+  }
+
+  private entryOf(mesh: Mesh, made: Map<string, ShaderMaterial>): MeshEntry {
+    const source = (Array.isArray(mesh.material) ? mesh.material[0] : mesh.material) as Material
+    const key = `${source.uuid}|${mesh.geometry.hasAttribute('color')}|${mesh.geometry.hasAttribute('uv')}`
+    let finished = made.get(key)
+    if (!finished) {
+      finished = source.transparent ? this.clearMaterial(source, mesh) : surfaceMaterial(source, mesh)
+      made.set(key, finished)
+    }
+    if (!mesh.geometry.hasAttribute('normal')) mesh.geometry.computeVertexNormals()
+    const nodeId = String(mesh.userData['nodeId'] ?? '')
+    return { mesh, source, nodeId, finished, ...drawingMaterials(source, mesh), clear: source.transparent }
+  }
+
+  /** Other bounds of the same scene. */
+  setFacts(facts: SceneFacts): void {
+    this.facts = facts
+    this.revision++
     const { min, max } = facts.box
     this.centre.set((min[0] + max[0]) / 2, (min[1] + max[1]) / 2, (min[2] + max[2]) / 2)
     this.radius = Math.max(0.01, Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]) / 2)
     this.light['uReach']!.value = Math.min(0.35, this.radius * 0.04)
-    this.scene.add(root)
-    this.hidden = []
   }
 
   setLight(volume: LightVolume): void {
@@ -205,24 +226,30 @@ export class StageScene {
   }
 
   clear(): void {
-    for (const e of this.entries) {
-      e.mesh.geometry.dispose()
-      e.drawing.dispose()
-      e.winding.dispose()
-      e.finished.dispose()
-      for (const u of Object.values(e.finished.uniforms))
-        if (
-          u.value instanceof Texture &&
-          !(u.value instanceof Data3DTexture) &&
-          u !== this.light['uShadow'] &&
-          u !== this.light['uDepth']
-        )
-          u.value.dispose()
-    }
+    for (const e of this.entries) this.drop(e)
     if (this.root) this.scene.remove(this.root)
     this.entries = []
     this.root = null
     this.facts = null
+  }
+
+  private drop(e: MeshEntry): void {
+    e.mesh.geometry.dispose()
+    e.drawing.dispose()
+    e.winding.dispose()
+    e.finished.dispose()
+    for (const u of Object.values(e.finished.uniforms))
+      if (
+        u.value instanceof Texture &&
+        !(u.value instanceof Data3DTexture) &&
+        u !== this.light['uShadow'] &&
+        u !== this.light['uDepth'] &&
+        u !== this.light['uEnvironment']
+      ) {
+        u.value.dispose()
+        // a decoded picture holds its memory until it is closed
+        if (u.value.image instanceof ImageBitmap) u.value.image.close()
+      }
   }
 }
 

@@ -18,7 +18,8 @@ const outcome = async <T>(
 }
 
 const door: StageDoor = {
-  load: (models) => outcome(() => engine.load(models), ({ soup }) => [soup.positions.buffer, soup.nodeOfVertex.buffer, soup.albedo.buffer, soup.emission.buffer, soup.indices.buffer]), // prettier-ignore
+  load: (models) => outcome(() => engine.load(models)),
+  soup: () => outcome(() => engine.soup(), ({ soup }) => [soup.positions.buffer, soup.nodeOfVertex.buffer, soup.albedo.buffer, soup.emission.buffer, soup.indices.buffer]), // prettier-ignore
   setLight: (volume, appearance) => outcome(() => engine.setLight(volume, appearance)),
   picture: (request, onFrame) =>
     outcome(() => engine.picture(request, (frame: PictureFrame) => void onFrame(transfer(frame, [frame.bitmap])))),

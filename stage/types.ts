@@ -3,6 +3,7 @@
 
 import type { Camera } from '#core/camera'
 import type { Box, Vec3 } from '#core/math'
+import type { PlacedModel } from '#core/placing'
 import type { LightVolume, SceneFacts, Soup } from '#mesh'
 import type { Setup } from '#model'
 
@@ -50,8 +51,10 @@ export interface StillRequest {
 }
 
 export interface StageModel {
-  readonly name: string
-  readonly bytes: Uint8Array
+  readonly placed: PlacedModel
+  readonly sha256: string
+  /** The GLB; null when the stage has this content under this key already. */
+  readonly bytes: Uint8Array | null
 }
 export interface Loaded {
   readonly facts: SceneFacts
@@ -59,8 +62,13 @@ export interface Loaded {
 }
 
 export interface StageContract {
-  /** Replaces the scene. AppError `model-unreadable` when a file cannot be used; the old scene then stays. */
-  load(models: readonly StageModel[]): Promise<Loaded>
+  /**
+   * Shows exactly these models, placed; answers with quick facts (bounds of turned objects are somewhat wide). AppError
+   * `model-unreadable` when a file cannot be used; the old scene then stays.
+   */
+  load(models: readonly StageModel[]): Promise<SceneFacts>
+  /** All triangles of what is shown, and the exact facts. AppError `model-unreadable` when a position is not a number. */
+  soup(): Promise<Loaded>
   /** Takes over baked light and draws the surroundings that smooth things mirror, as they look under `appearance`. */
   setLight(volume: LightVolume, appearance: Appearance): Promise<void>
   /** Frames arrive one by one; resolves true when the last came, false when a newer request took its place. */

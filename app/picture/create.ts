@@ -3,7 +3,7 @@ import { AppError } from '#core/base'
 import { directionOf, poseOfStand } from '#core/camera'
 import { boxCentre, type Box, type Vec3 } from '#core/math'
 import { inspectGlb } from '#formats/gltf'
-import { DEFAULT_EYE_HEIGHT_M, newProject } from '#model'
+import { DEFAULT_EYE_HEIGHT_M, newModel, newProject } from '#model'
 import { api, sha256Of } from '../api/client.ts'
 import { newId } from '../stores/project.ts'
 import { appearanceOf, useStage } from '../stores/stage.ts'
@@ -31,8 +31,11 @@ export async function createFromFile(
   stop()
   onProgress({ what: 'Reading the model', done: null })
   const sha256 = await sha256Of(file)
-  const scene = await stage.loadBytes({ sha256, name: file.name }, bytes)
+  stage.offer(sha256, bytes)
+  const model = newModel({ id: newId(), name: file.name.slice(0, 200), sha256, sizeBytes: bytes.length })
+  const scene = await stage.show([model])
   stop()
+  if (!scene) throw new DOMException('Another model came first.', 'AbortError')
   const asset = await api.upload(file, sha256, (done) => onProgress({ what: 'Storing the model', done }), signal)
   stop()
   onProgress({ what: 'Finding the first view', done: null })
@@ -41,7 +44,7 @@ export async function createFromFile(
     name: file.name.replace(/\.glb$/i, '').slice(0, 200) || 'Model',
     subject: subjectOf(scene),
     stand,
-    models: [{ id: newId(), name: file.name.slice(0, 200), sha256: asset.sha256, sizeBytes: asset.sizeBytes }],
+    models: [{ ...model, sha256: asset.sha256, sizeBytes: asset.sizeBytes }],
   })
   const { working } = doc
   await stage.relight(working)

@@ -4,12 +4,11 @@
 
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { AppError } from '#core/base'
 import type { Camera, Ray } from '#core/camera'
 import type { Vec3 } from '#core/math'
 import { DAYLIGHT } from '#core/optics'
 import type { Hit, SceneFacts, Storey } from '#mesh'
-import type { Setup } from '#model'
+import type { ModelRef, Setup } from '#model'
 import {
   createStage,
   type Appearance,
@@ -17,6 +16,7 @@ import {
   type PictureFrame,
   type PictureRequest,
   type StageClient,
+  type StageModel,
 } from '#stage'
 import { createGeometry, type GeometryClient } from '#workers'
 import { api } from '../api/client.ts'
@@ -53,7 +53,12 @@ export const useStage = defineStore('stage', () => {
   const still = ref<number | null>(null)
   let stage: StageClient | null = null
   let geometry: GeometryClient | null = null
-  let loaded = ''
+  /** Content on the stage, by key. */
+  const onStage = new Map<string, string>()
+  let loads = 0
+  /** The models whose rays are answered, and what the light was worked out for. */
+  let shownKey = ''
+  let litKey = ''
   let firstShown: () => void = () => undefined
 
   const ready = computed(() => state.value.kind === 'ready')
@@ -78,58 +83,75 @@ export const useStage = defineStore('stage', () => {
   /** Starts the workers ahead of the first model: their scripts load while the project is fetched. */
   const warm = (): void => void clients().catch(() => undefined)
 
-  interface Source {
-    readonly sha256: string
-    readonly name: string
-  }
-  /** Loads the models by their content; the same content again is kept. */
-  async function load(models: readonly Source[], setup: Setup): Promise<void> {
-    const first = models[0]
-    if (first && first.sha256 === loaded && state.value.kind === 'ready') return
-    try {
-      if (!first) throw new AppError('asset-missing', 'The project has no model.')
-      loaded = first.sha256
-      facts.value = null
-      state.value = { kind: 'loading', what: 'Fetching the model', done: 0 }
-      void clients()
-      const bytes = await api.asset(
-        first.sha256,
-        (done) => (state.value = { kind: 'loading', what: 'Fetching the model', done }),
-      )
-      await loadBytes(first, bytes, true)
-      void relight(setup)
-    } catch (e) {
-      loaded = ''
-      state.value = { kind: 'failed', error: e }
+  /** Bytes that are here already, for the next load: a file just brought in need not be fetched again. */
+  const offered = new Map<string, Uint8Array>()
+  const offer = (sha256: string, bytes: Uint8Array): void => void offered.set(sha256, bytes)
+
+  /** GLBs of the models that the stage does not hold, fetched with progress. */
+  async function fetched(models: readonly ModelRef[]): Promise<StageModel[]> {
+    const missing = models.filter((m) => onStage.get(m.key) !== m.sha256 && !offered.has(m.sha256))
+    const total = missing.reduce((n, m) => n + m.sizeBytes, 0)
+    let before = 0
+    for (const m of missing) {
+      const bytes = await api.asset(m.sha256, (done) => {
+        const share = total > 0 ? (before + done * m.sizeBytes) / total : null
+        if (state.value.kind === 'loading') state.value = { kind: 'loading', what: 'Fetching the model', done: share }
+      })
+      before += m.sizeBytes
+      offered.set(m.sha256, bytes)
     }
+    return models.map((placed) => ({
+      placed,
+      sha256: placed.sha256,
+      bytes: onStage.get(placed.key) === placed.sha256 ? null : (offered.get(placed.sha256)?.slice() ?? null),
+    }))
   }
 
-  /** Puts a model that is already here on the stage. AppError `model-unreadable` when it cannot be used. */
-  async function loadBytes(source: Source, bytes: Uint8Array, pictureFirst = false): Promise<SceneFacts> {
-    loaded = source.sha256
-    facts.value = null
-    storeys.value = []
+  /**
+   * Shows exactly these models, placed; what is on the stage already is only placed anew. Resolves with the exact facts when rays
+   * are answered; null when a newer call took its place. AppError when a model cannot be had or read.
+   */
+  async function show(models: readonly ModelRef[], pictureFirst = false): Promise<SceneFacts | null> {
+    const key = JSON.stringify(models)
+    if (key === shownKey && ready.value && facts.value) return facts.value
+    const mine = ++loads
+    shownKey = ''
+    const fresh = models.some((m) => onStage.get(m.key) !== m.sha256)
+    if (fresh || !ready.value) state.value = { kind: 'loading', what: 'Fetching the model', done: 0 }
     // nothing waits for the light before it is asked for: pictures are drawn in a plain one first
     light.value = 0
-    state.value = { kind: 'loading', what: 'Reading the model', done: null }
+    const { stage: s, geometry: g } = await clients()
+    const wanted = await fetched(models)
+    if (mine !== loads) return null
+    if (fresh) state.value = { kind: 'loading', what: 'Reading the model', done: null }
     const shown = new Promise<void>((r) => (firstShown = r))
+    const quick = await s.load(wanted)
+    onStage.clear()
+    for (const m of models) onStage.set(m.key, m.sha256)
+    offered.clear()
+    if (mine !== loads) return null
+    facts.value = quick
+    state.value = { kind: 'ready' }
+    epoch.value++
+    // triangles and trees take all of a processor for a while: the first picture goes before them
+    if (pictureFirst) await Promise.race([shown, new Promise((r) => setTimeout(r, FIRST_PICTURE_MS))])
+    if (mine !== loads) return null
+    const { facts: exact, soup } = await s.soup()
+    const found = await g.setScene(soup, exact)
+    if (mine !== loads) return null
+    facts.value = exact
+    storeys.value = found
+    shownKey = key
+    return exact
+  }
+
+  /** Shows a project's models and works out their light; failures are seen in `state`. */
+  async function load(models: readonly ModelRef[], setup: Setup): Promise<void> {
     try {
-      const { stage: s, geometry: g } = await clients()
-      const { facts: f, soup } = await s.load([{ name: source.name, bytes }])
-      if (loaded !== source.sha256) throw new DOMException('Another model came first.', 'AbortError')
-      facts.value = f
-      state.value = { kind: 'ready' }
-      epoch.value++
-      // the trees take all of a processor for a while: the first picture goes before them
-      if (pictureFirst) await Promise.race([shown, new Promise((r) => setTimeout(r, FIRST_PICTURE_MS))])
-      storeys.value = await g.setScene(soup, f)
-      return f
+      if (await show(models, true)) void relight(setup)
     } catch (e) {
-      if (loaded === source.sha256) {
-        loaded = ''
-        state.value = { kind: 'idle' }
-      }
-      throw e
+      onStage.clear()
+      state.value = { kind: 'failed', error: e }
     }
   }
 
@@ -137,17 +159,24 @@ export const useStage = defineStore('stage', () => {
   async function relight(setup: Setup): Promise<void> {
     const { sun } = setup.look
     const { stage: s, geometry: g } = await clients()
-    light.value = 0
     const sky = {
       sunBearingDeg: sun.bearingDeg,
       sunElevationDeg: sun.elevationDeg,
       skyLux: DAYLIGHT.skyLux,
       sunLux: sun.on ? DAYLIGHT.sunLux : 0,
     }
+    const key = `${shownKey}${JSON.stringify(sky)}`
+    if (key === litKey) {
+      light.value = null
+      return
+    }
+    light.value = 0
+    litKey = ''
     const volume = await g.bake(sky, (done) => (light.value = done))
     if (!volume) return
     await s.setLight(volume, appearanceOf(setup))
     light.value = null
+    litKey = key
     lightEpoch.value++
   }
 
@@ -191,6 +220,6 @@ export const useStage = defineStore('stage', () => {
 
   return {
     state, facts, storeys, light, epoch, lightEpoch, refinement, still, ready,
-    warm, load, loadBytes, relight, picture, drawing, thumbnail, meter, finish, cancelStill, pick, pickFloor, floorBelow,
+    warm, offer, show, load, relight, picture, drawing, thumbnail, meter, finish, cancelStill, pick, pickFloor, floorBelow,
   } // prettier-ignore
 })

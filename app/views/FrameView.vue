@@ -42,12 +42,16 @@ watch(
       const doc = project.document
       if (!doc || project.id !== id) return
       view.forSubject(doc.subject)
-      await stage.load(doc.models, doc.working)
     } catch (e) {
       failed.value = failureText(e)
     }
   },
   { immediate: true },
+)
+// the stage follows the document's models: brought in, placed, taken out, undone
+watch(
+  () => project.document?.models,
+  (models) => models && project.working && void stage.load(models, project.working),
 )
 watch(
   () => project.document?.name,

@@ -1,6 +1,7 @@
 // Runs in the browser: Yoroi's stage and the reference, each in a worker of its own, on the same file.
 import { wrap, type Remote } from 'comlink'
 import type { Camera } from '#core/camera'
+import { AT_ORIGIN } from '#core/placing'
 import { createStage, type Appearance, type PictureRequest } from '#stage'
 import { newSetup, aimAt } from '#model'
 
@@ -35,7 +36,7 @@ const bench = {
     const bytes = await bytesOf(url)
     const stage = await createStage()
     const start = performance.now()
-    await stage.load([{ name: 'hall', bytes }])
+    await stage.load([{ placed: { key: 'hall', unitM: 1, up: 'y', place: AT_ORIGIN, moved: [] }, sha256: 'hall', bytes }])
     const times: number[] = []
     const draw = async (step: number): Promise<number> => {
       let took = 0

@@ -2,7 +2,7 @@
 
 import { existsSync, readFileSync } from 'node:fs'
 import { Readable } from 'node:stream'
-import type { ModelRef } from '#model'
+import { newModel, type ModelRef } from '#model'
 import type { Running } from '#server'
 import { hallProject, lampProject } from './projects.ts'
 import { hallModel, lampModel, type DemoModel } from './scenes.ts'
@@ -15,7 +15,7 @@ async function store(server: Running, model: DemoModel): Promise<ModelRef> {
     mediaType: 'model/gltf-binary',
     fileName: model.fileName,
   })
-  return { id: 'model-1', name: model.fileName, sha256: asset.sha256, sizeBytes: asset.sizeBytes }
+  return newModel({ id: 'model-1', name: model.fileName, sha256: asset.sha256, sizeBytes: asset.sizeBytes })
 }
 
 async function cover(server: Running, id: string, file: string): Promise<void> {
