@@ -53,7 +53,8 @@ describe('GLB', () => {
       changed((j) => void ((j as Any)['accessors']![0]!['count'] = 1e6)),
       'out-of-range',
     ],
-    ['no meshes', changed((j) => void (j['meshes'] = [])), 'no-mesh'],
+    ['no meshes', changed((j) => void ((j['meshes'] = []), (j['nodes'] = []))), 'no-mesh'],
+    ['a node with a mesh that is not there', changed((j) => void (j['meshes'] = [])), 'wrong-type'],
   ])('%s is refused by name', (_what, bytes, reason) => {
     expect(inspectGlb(bytes)).toMatchObject({ ok: false, reason, message: expect.stringMatching(/\.$/) })
   })

@@ -2,7 +2,15 @@
 // Model: transparent triangles go last, so that light can ignore them. Space: world, Z up (the root's matrix has turned the file
 // already).
 
-import { BufferAttribute, Color, InterleavedBufferAttribute, Matrix4, Mesh, MeshStandardMaterial, Object3D } from 'three'
+import {
+  BufferAttribute,
+  Color,
+  InterleavedBufferAttribute,
+  Matrix4,
+  Mesh,
+  MeshStandardMaterial,
+  Object3D,
+} from 'three'
 import { joinBoxes } from '#core/math'
 import { collect, finish, type Piece } from './nodes.ts'
 import type { SceneFacts, Soup } from './types.ts'
@@ -94,4 +102,3 @@ export function soupOf(root: Object3D): { soup: Soup; facts: SceneFacts } {
 
 const isEmitter = (m: unknown): m is MeshStandardMaterial =>
   m instanceof MeshStandardMaterial && m.emissiveIntensity * (m.emissive.r + m.emissive.g + m.emissive.b) > 0
-

@@ -62,7 +62,8 @@ export interface Applied {
   /** Parts that a lock kept as they were. */
   readonly held: readonly PartName[]
 }
-export type CommandReason = 'unknown-model' | 'same-key' | 'unknown-viewpoint' | 'unknown-framing' | 'locked' | 'nothing' | 'empty-name' | 'order'
+export type CommandReason =
+  'unknown-model' | 'same-key' | 'unknown-viewpoint' | 'unknown-framing' | 'locked' | 'nothing' | 'empty-name' | 'order'
 
 /** Longest trail kept; the oldest steps go first. */
 export const TRAIL_LIMIT = 200

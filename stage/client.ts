@@ -1,6 +1,7 @@
 // The page's door to the stage: in a worker where OffscreenCanvas exists, else on the page's own thread with the same code.
 import { proxy, transfer, wrap, type Remote } from 'comlink'
-import { opened, type StageDoor } from './door.ts'
+import { opened } from '#core/base'
+import type { StageDoor } from './door.ts'
 import type { StageContract } from './types.ts'
 
 export interface StageClient extends StageContract {
@@ -28,7 +29,11 @@ function workerStage(): StageClient {
   return {
     kind: 'worker',
     load: (models) =>
-      call(door.load(transfer([...models], [...new Set(models.flatMap((m) => (m.bytes ? [m.bytes.buffer as ArrayBuffer] : [])))]))),
+      call(
+        door.load(
+          transfer([...models], [...new Set(models.flatMap((m) => (m.bytes ? [m.bytes.buffer as ArrayBuffer] : [])))]),
+        ),
+      ),
     soup: () => call(door.soup()),
     setLight: (volume, appearance) => call(door.setLight(volume, appearance)),
     picture: (request, onFrame) => call(door.picture(request, proxy(onFrame))),

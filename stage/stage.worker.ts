@@ -1,7 +1,8 @@
 // The stage in a worker of its own: a thin door, no drawing here.
 import { expose, transfer } from 'comlink'
 import { StageEngine } from './engine.ts'
-import { failureData, type Outcome, type StageDoor } from './door.ts'
+import { failureData, type Outcome } from '#core/base'
+import type { StageDoor } from './door.ts'
 import type { PictureFrame } from './types.ts'
 
 const engine = new StageEngine(new OffscreenCanvas(16, 16))

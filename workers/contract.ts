@@ -1,8 +1,10 @@
-// What the page asks of the geometry worker.
+// What the page asks of the geometry worker and of the import worker.
+import type { Outcome } from '#core/base'
 import type { Ray } from '#core/camera'
 import type { Vec3 } from '#core/math'
 import type { SkyLight } from '#core/optics'
-import type { Hit, LightVolume, SceneFacts, Soup, Storey } from '#mesh'
+import type { ModelFacts, PickedFile, ReadProgress } from '#formats/import'
+import type { Closedness, Elevation, Hit, LightVolume, SceneFacts, Soup, Storey } from '#mesh'
 
 export interface GeometryContract {
   /** Builds the trees of a new scene; answers with its storeys. */
@@ -12,4 +14,19 @@ export interface GeometryContract {
   floorBelow(point: Vec3, hidden: readonly string[]): Promise<Hit | null>
   /** The light volume under a sky, with progress 0..1; null when a newer scene or bake took its place. */
   bake(sky: SkyLight, onProgress: (done: number) => void): Promise<LightVolume | null>
+}
+
+export interface ReadFile {
+  /** One self-contained GLB, in the file's own units and axes. */
+  readonly glb: Uint8Array
+  readonly sha256: string
+  readonly facts: ModelFacts
+  /** Seen from the front with y, or with z, up. */
+  readonly front: { readonly y: Elevation; readonly z: Elevation }
+}
+/** What the page asks of the import worker; expected failures cross as data. */
+export interface ImportDoor {
+  read(main: PickedFile, others: readonly PickedFile[], progress: ReadProgress): Promise<Outcome<ReadFile>>
+  /** Whether the surface read last is closed; null before one is read. */
+  closedness(): Promise<Closedness | null>
 }

@@ -36,7 +36,9 @@ const bench = {
     const bytes = await bytesOf(url)
     const stage = await createStage()
     const start = performance.now()
-    await stage.load([{ placed: { key: 'hall', unitM: 1, up: 'y', place: AT_ORIGIN, moved: [] }, sha256: 'hall', bytes }])
+    await stage.load([
+      { placed: { key: 'hall', unitM: 1, up: 'y', place: AT_ORIGIN, moved: [] }, sha256: 'hall', bytes },
+    ])
     const times: number[] = []
     const draw = async (step: number): Promise<number> => {
       let took = 0

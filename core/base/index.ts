@@ -13,3 +13,4 @@ export {
 export { seededRandom, halton } from './rng.ts'
 export { parseQuantity, formatLength, lengthSuffix, type LengthUnit, type QuantityKind } from './units.ts'
 export { AppError, ERRORS, isErrorCode, type ErrorCode, type ErrorEntry } from './errors.ts'
+export { failureData, opened, type Outcome } from './outcome.ts'

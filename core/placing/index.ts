@@ -2,3 +2,4 @@
 export { AT_ORIGIN, type ObjectMove, type PlacedModel, type Placement } from './types.ts'
 export { modelKey, placedPoint, replaced, standingOn } from './place.ts'
 export { matchNodes, type NamedNode, type NodeMatch } from './match.ts'
+export { guessUnit, statedUnit, UNIT_M, type GuessInput, type FileUnit, type UnitGuess } from './guess.ts'

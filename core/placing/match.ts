@@ -24,7 +24,10 @@ export function matchNodes(before: readonly NamedNode[], after: readonly NamedNo
   const kept = before.length - old.length
   const moved = new Map<string, string>()
   const pass = (oldKey: (n: NamedNode) => string | null, newKey: (n: NamedNode) => string): void => {
-    const single = (list: readonly NamedNode[], key: (n: NamedNode) => string | null): Map<string, NamedNode | null> => {
+    const single = (
+      list: readonly NamedNode[],
+      key: (n: NamedNode) => string | null,
+    ): Map<string, NamedNode | null> => {
       const found = new Map<string, NamedNode | null>()
       for (const n of list) {
         const k = key(n)
@@ -42,9 +45,12 @@ export function matchNodes(before: readonly NamedNode[], after: readonly NamedNo
     old = old.filter((n) => !moved.has(n.id))
     fresh = fresh.filter((n) => !taken.has(n.id))
   }
-  pass((n) => n.name, (n) => n.name)
+  pass(
+    (n) => n.name,
+    (n) => n.name,
+  )
   // equal names below a parent that was found elsewhere, level by level
-  for (let size = -1; size !== moved.size; ) {
+  for (let size = -1; size !== moved.size;) {
     size = moved.size
     pass(
       (n) => {

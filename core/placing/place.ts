@@ -20,7 +20,11 @@ export function standingOn(place: Placement, box: Box, point: Vec3): Placement {
 }
 
 /** The same middle of the base with another turn or size; `box` holds the model's bounds before placing. */
-export function replaced(place: Placement, box: Box, changes: Partial<Pick<Placement, 'turnDeg' | 'scale'>>): Placement {
+export function replaced(
+  place: Placement,
+  box: Box,
+  changes: Partial<Pick<Placement, 'turnDeg' | 'scale'>>,
+): Placement {
   const base: Vec3 = [(box.min[0] + box.max[0]) / 2, (box.min[1] + box.max[1]) / 2, box.min[2]]
   return standingOn({ ...place, ...changes }, box, placedPoint(place, base))
 }

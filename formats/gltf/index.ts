@@ -1,5 +1,5 @@
 // Door of formats/gltf: binary glTF 2.0 in and out.
-export { glbHeader, inspectGlb, type GlbFacts, type GlbReason } from './inspect.ts'
+export { checkGltf, glbHeader, glbParts, inspectGlb, type GlbFacts, type GlbReason, type GltfJson } from './inspect.ts'
 export {
   writeGlb,
   type GltfImage,

@@ -5,7 +5,16 @@
 import { ok, refused, type Result } from '#core/base'
 
 export type GlbReason =
-  'empty' | 'not-glb' | 'old-version' | 'truncated' | 'bad-json' | 'missing-buffer' | 'out-of-range' | 'no-mesh'
+  | 'empty'
+  | 'not-glb'
+  | 'old-version'
+  | 'truncated'
+  | 'bad-json'
+  | 'wrong-type'
+  | 'endless'
+  | 'missing-buffer'
+  | 'out-of-range'
+  | 'no-mesh'
 
 export interface GlbFacts {
   readonly sizeBytes: number
@@ -22,12 +31,19 @@ interface Accessor {
   componentType?: number
   type?: string
 }
-interface Json {
+export interface GltfJson {
+  asset?: { version?: string }
+  scene?: number
+  scenes?: { nodes?: number[] }[]
+  extensionsUsed?: string[]
+  images?: { uri?: string }[]
+  textures?: unknown[]
+  materials?: object[]
   accessors?: Accessor[]
   bufferViews?: { buffer?: number; byteOffset?: number; byteLength?: number; byteStride?: number }[]
   buffers?: { byteLength?: number; uri?: string }[]
   meshes?: { primitives?: { attributes?: Record<string, number>; indices?: number; mode?: number }[] }[]
-  nodes?: unknown[]
+  nodes?: { children?: number[]; mesh?: number }[]
   extensionsRequired?: string[]
 }
 
@@ -46,8 +62,8 @@ export function glbHeader(head: Uint8Array): Result<{ lengthBytes: number }, Glb
   return ok({ lengthBytes: view.getUint32(8, true) })
 }
 
-/** What a complete GLB holds, or why it cannot be read. */
-export function inspectGlb(bytes: Uint8Array): Result<GlbFacts, GlbReason> {
+/** The description and the binary part of a complete GLB, or why they cannot be had. */
+export function glbParts(bytes: Uint8Array): Result<{ json: GltfJson; bin: Uint8Array | null }, GlbReason> {
   const head = glbHeader(bytes)
   if (!head.ok) return head
   if (head.value.lengthBytes > bytes.length)
@@ -59,9 +75,9 @@ export function inspectGlb(bytes: Uint8Array): Result<GlbFacts, GlbReason> {
   const jsonLength = bytes.length >= 20 ? view.getUint32(12, true) : 0
   if (jsonLength === 0 || view.getUint32(16, true) !== 0x4e4f534a || 20 + jsonLength > bytes.length)
     return refused('bad-json', 'The file’s description is missing or cut off. Export it again.')
-  let json: Json
+  let json: GltfJson
   try {
-    json = JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes.subarray(20, 20 + jsonLength))) as Json
+    json = JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes.subarray(20, 20 + jsonLength))) as GltfJson
   } catch {
     return refused('bad-json', 'The file’s description cannot be read. Export it again.')
   }
@@ -70,10 +86,18 @@ export function inspectGlb(bytes: Uint8Array): Result<GlbFacts, GlbReason> {
   const binLength = binAt + 8 <= bytes.length ? view.getUint32(binAt, true) : 0
   if (binAt + 8 + binLength > bytes.length && binLength > 0)
     return refused('truncated', 'The file’s binary part is cut off. Export or copy it again.')
-  const bin = checkBuffers(json, binLength)
-  if (bin) return bin
-  const range = checkAccessors(json)
-  if (range) return range
+  return ok({ json, bin: binLength > 0 ? bytes.subarray(binAt + 8, binAt + 8 + binLength) : null })
+}
+
+/** What a complete GLB holds, or why it cannot be read. */
+export function inspectGlb(bytes: Uint8Array): Result<GlbFacts, GlbReason> {
+  const parts = glbParts(bytes)
+  if (!parts.ok) return parts
+  const { json, bin } = parts.value
+  const sound = checkGltf(json)
+  if (!sound.ok) return sound
+  const wrong = checkBuffers(json, bin?.length ?? 0) ?? checkAccessors(json)
+  if (wrong) return wrong
   const triangles = countTriangles(json)
   if (triangles === 0) return refused('no-mesh', 'The file holds no triangles. Export the model with its meshes.')
   return ok({
@@ -85,7 +109,94 @@ export function inspectGlb(bytes: Uint8Array): Result<GlbFacts, GlbReason> {
   })
 }
 
-function checkBuffers(json: Json, binLength: number): Result<never, GlbReason> | null {
+const LISTS = [
+  'accessors',
+  'bufferViews',
+  'buffers',
+  'meshes',
+  'nodes',
+  'scenes',
+  'images',
+  'materials',
+  'textures',
+] as const
+
+/** Whether a description of either container has the shape of glTF 2.0 and a tree of nodes that ends. */
+export function checkGltf(json: GltfJson): Result<true, GlbReason> {
+  const wrong = (what: string) => refused('wrong-type', `The file’s description is damaged: ${what}. Export it again.`)
+  if (typeof json !== 'object' || json === null || Array.isArray(json)) return wrong('it is not an object')
+  const version = json.asset?.version
+  if (typeof version !== 'string') return wrong('it names no glTF version')
+  if (!version.startsWith('2'))
+    return refused('old-version', `This is glTF of version ${version.slice(0, 10)}; export it as glTF 2.0.`)
+  const lists = json as Record<string, unknown>
+  for (const name of LISTS) {
+    const list = lists[name]
+    if (list === undefined) continue
+    if (!Array.isArray(list) || list.some((v) => typeof v !== 'object' || v === null || Array.isArray(v)))
+      return wrong(`“${name}” is not a list of objects`)
+  }
+  const at = (i: unknown, list: readonly unknown[] | undefined): boolean =>
+    typeof i === 'number' && Number.isInteger(i) && i >= 0 && i < (list?.length ?? 0)
+  if (json.scene !== undefined && !at(json.scene, json.scenes)) return wrong('its scene does not exist')
+  const parents = new Set<number>()
+  for (const [i, n] of (json.nodes ?? []).entries()) {
+    if (n.mesh !== undefined && !at(n.mesh, json.meshes)) return wrong(`node ${i} names a mesh that does not exist`)
+    if (n.children !== undefined && !Array.isArray(n.children)) return wrong(`node ${i} has no list of children`)
+    for (const c of n.children ?? []) {
+      if (!at(c, json.nodes)) return wrong(`node ${i} names a child that does not exist`)
+      if (parents.has(c) || c === i)
+        return refused('endless', `Node ${c} lies below two others or itself. Export it again.`)
+      parents.add(c)
+    }
+  }
+  for (const [i, m] of (json.meshes ?? []).entries()) {
+    if (!Array.isArray(m.primitives)) return wrong(`mesh ${i} has no list of parts`)
+    for (const p of m.primitives)
+      if (![p?.attributes?.['POSITION'], p?.indices].every((k) => k === undefined || at(k, json.accessors)))
+        return wrong(`mesh ${i} names data that does not exist`)
+  }
+  for (const [i, m] of (json.materials ?? []).entries()) {
+    const fault = materialFault(m, (t) => at(t, json.textures))
+    if (fault) return wrong(`material ${i}: ${fault}`)
+  }
+  for (const [i, a] of (json.accessors ?? []).entries())
+    if (typeof a.count !== 'number' || !Number.isInteger(a.count) || a.count < 1 || !TYPE_SIZE[a.type ?? ''])
+      return wrong(`accessor ${i} has no proper count or type`)
+  return endless(json) ?? ok(true)
+}
+
+function materialFault(material: object, isTexture: (i: unknown) => boolean): string | null {
+  for (const [key, value] of Object.entries(material)) {
+    if (key === 'extras') continue
+    const group = key === 'pbrMetallicRoughness' || key === 'extensions' || key.endsWith('Texture')
+    if (!group) continue
+    if (typeof value !== 'object' || value === null || Array.isArray(value)) return `“${key}” is not an object`
+    if (key.endsWith('Texture') && !isTexture((value as { index?: unknown }).index))
+      return `“${key}” names a picture that does not exist`
+    if (key === 'pbrMetallicRoughness') {
+      const inner = materialFault(value, isTexture)
+      if (inner) return inner
+    }
+  }
+  return null
+}
+
+/** A ring of nodes: with one parent each, a ring is what no root leads to. */
+function endless(json: GltfJson): Result<never, GlbReason> | null {
+  const nodes = json.nodes ?? []
+  const below = new Set(nodes.flatMap((n) => n.children ?? []))
+  let open = nodes.flatMap((_, i) => (below.has(i) ? [] : [i]))
+  let reached = 0
+  while (open.length > 0) {
+    reached += open.length
+    open = open.flatMap((i) => nodes[i]!.children ?? [])
+  }
+  if (reached === nodes.length) return null
+  return refused('endless', 'Some nodes lie below themselves, so that the model has no end. Export it again.')
+}
+
+function checkBuffers(json: GltfJson, binLength: number): Result<never, GlbReason> | null {
   for (const [i, b] of (json.buffers ?? []).entries()) {
     if (b.uri !== undefined && !b.uri.startsWith('data:'))
       return refused(
@@ -98,7 +209,7 @@ function checkBuffers(json: Json, binLength: number): Result<never, GlbReason> |
   return null
 }
 
-function checkAccessors(json: Json): Result<never, GlbReason> | null {
+function checkAccessors(json: GltfJson): Result<never, GlbReason> | null {
   const views = json.bufferViews ?? []
   for (const [i, v] of views.entries()) {
     const buffer = json.buffers?.[v.buffer ?? -1]
@@ -116,7 +227,7 @@ function checkAccessors(json: Json): Result<never, GlbReason> | null {
   return null
 }
 
-function countTriangles(json: Json): number {
+function countTriangles(json: GltfJson): number {
   let n = 0
   for (const m of json.meshes ?? [])
     for (const p of m.primitives ?? []) {

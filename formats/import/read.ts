@@ -1,0 +1,135 @@
+// How does a picked model file of any known format become a GLB with facts about it?
+// Model: the format is told by the content, the name only helps; the reading is checked for what later steps rely on (positions
+// are numbers, indices within range, an extent). Nothing is stored here.
+
+import { Mesh, type Object3D } from 'three'
+import { AppError } from '#core/base'
+import { guessUnit, type FileUnit } from '#core/placing'
+import { assemble, soupOf, type Soup } from '#mesh'
+import { loadGlb } from '../scene/index.ts'
+import { glbOfDraft, type DraftObject } from './draft.ts'
+import { flatBase } from './base.ts'
+import { plainGlb } from './gltf.ts'
+import { readObj, textOf } from './obj.ts'
+import { isBinaryStl, readPly, readStl } from './scans.ts'
+import type { Decoders, ModelFormat, PickedFile, ReadModel, ReadProgress } from './types.ts'
+
+/** Endings of files that are models by themselves; others picked with them are parts of them. */
+export const MODEL_ENDINGS = ['glb', 'gltf', 'obj', 'stl', 'ply'] as const
+const ending = (name: string): string => name.slice(name.lastIndexOf('.') + 1).toLowerCase()
+export const isModelName = (name: string): boolean => (MODEL_ENDINGS as readonly string[]).includes(ending(name))
+
+/** The format of a file by its content; null when it is none that can be read. */
+export function formatOf(file: PickedFile): ModelFormat | null {
+  const { bytes, name } = file
+  const start = new TextDecoder('latin1').decode(bytes.subarray(0, 4096))
+  if (start.startsWith('glTF')) return 'GLB'
+  if (/^ply\s/.test(start)) return 'PLY'
+  if (/^\s*\{/.test(start) && (ending(name) === 'gltf' || start.includes('"asset"'))) return 'glTF'
+  if (/^\s*solid\b/.test(start) || (ending(name) === 'stl' && isBinaryStl(bytes))) return 'STL'
+  if (ending(name) === 'obj' && /^\s*(#|v|vn|vt|f|o|g|s|mtllib|usemtl)\s/m.test(textOf(bytes.subarray(0, 65_536))))
+    return 'OBJ'
+  return null
+}
+
+interface Plain {
+  readonly glb: Uint8Array
+  readonly missingTextures: readonly string[]
+  readonly stated: FileUnit | null
+}
+
+/**
+ * Reads `main` with the files beside it. AppError `model-unreadable` with what is wrong and what to do. The second value is the
+ * file's triangles in its own units and axes.
+ */
+export async function readModel(
+  main: PickedFile,
+  others: readonly PickedFile[],
+  decoders: Decoders,
+  progress: ReadProgress = () => undefined,
+): Promise<ReadModel & { readonly soup: Soup }> {
+  const format = formatOf(main)
+  if (main.bytes.length === 0) throw new AppError('model-unreadable', `“${main.name}” is empty.`)
+  if (!format)
+    throw new AppError('model-unreadable', `“${main.name}” is none of the kinds read here: GLB, glTF, OBJ, STL, PLY.`)
+  progress(`Reading ${format}`, null)
+  const plain = await plainOf(format, main, others, decoders)
+  progress('Checking triangles', 0.6)
+  const root = await loadGlb(plain.glb, { textures: false })
+  const asFile = {
+    key: 'file',
+    unitM: 1,
+    up: 'z',
+    place: { position: [0, 0, 0], turnDeg: 0, scale: 1 },
+    moved: [],
+  } as const
+  const scene = assemble([{ placed: asFile, root }])
+  checkIndices(root)
+  const { soup, facts } = soupChecked(scene)
+  progress('Measuring', 0.9)
+  const size = [0, 1, 2].map((i) => facts.box.max[i]! - facts.box.min[i]!) as [number, number, number]
+  if (!(Math.max(...size) > 0))
+    throw new AppError('model-unreadable', 'All its corners lie in one point: it has no size.')
+  const kind = format === 'GLB' ? 'glTF' : format
+  const guess = guessUnit({ kind, size, base: flatBase(soup, facts.box), stated: plain.stated })
+  const materials = new Set(facts.nodes.flatMap((n) => n.materials)).size
+  return {
+    glb: plain.glb,
+    soup,
+    facts: {
+      format,
+      box: facts.box,
+      triangles: facts.triangles,
+      objects: facts.nodes.filter((n) => n.materials.length > 0).length,
+      materials,
+      missingTextures: plain.missingTextures,
+      guess,
+    },
+  }
+}
+
+async function plainOf(
+  format: ModelFormat,
+  main: PickedFile,
+  others: readonly PickedFile[],
+  decoders: Decoders,
+): Promise<Plain> {
+  if (format === 'GLB' || format === 'glTF') return { ...(await plainGlb(main, others, decoders)), stated: null }
+  if (format === 'OBJ') {
+    const { objects, missingTextures, stated } = readObj(main, others)
+    return { glb: await glbOf(objects), missingTextures, stated }
+  }
+  const { objects, stated } = format === 'STL' ? readStl(main) : readPly(main)
+  return { glb: await glbOf(objects), missingTextures: [], stated }
+}
+
+async function glbOf(objects: readonly DraftObject[]): Promise<Uint8Array> {
+  const triangles = objects.flatMap((o) => o.parts).reduce((n, p) => n + (p.indices ?? p.positions).length, 0)
+  if (triangles === 0)
+    throw new AppError('model-unreadable', 'It holds no triangles. Export the model with its surfaces.')
+  return glbOfDraft(objects)
+}
+
+function checkIndices(root: Object3D): void {
+  root.traverse((o) => {
+    if (!(o instanceof Mesh)) return
+    const n = o.geometry.getAttribute('position').count
+    const indices = o.geometry.index?.array
+    if (!indices) return
+    let most = 0
+    for (let i = 0; i < indices.length; i++) if (indices[i]! > most) most = indices[i]!
+    if (most >= n)
+      throw new AppError(
+        'model-unreadable',
+        `“${o.name || 'A mesh'}” names corner ${most}, but there are ${n}. Export it again.`,
+      )
+  })
+}
+
+function soupChecked(scene: Object3D): ReturnType<typeof soupOf> {
+  try {
+    return soupOf(scene)
+  } catch {
+    throw new AppError('model-unreadable', 'Some corners are not numbers (NaN or infinite). Export the model again.')
+  }
+}

@@ -1,0 +1,64 @@
+// What does a model look like from the front, drawn small and without a graphics card?
+// Model: parallel projection onto the plane of x and the up axis, a depth buffer, one light from upper left in front. For the
+// judgement of size and up axis before a model is brought in. Space: the file's own axes and units.
+
+import type { Box } from '#core/math'
+import type { Soup } from './types.ts'
+
+export interface Elevation {
+  readonly width: number
+  readonly height: number
+  /** RGBA rows from the top; clear where nothing is. */
+  readonly pixels: Uint8ClampedArray
+}
+
+/** The view against the depth axis, `longestPx` on its longer side. Linear in triangles and covered pixels. */
+export function elevation(soup: Soup, box: Box, up: 'y' | 'z', longestPx: number): Elevation {
+  const v = up === 'y' ? 1 : 2
+  const d = up === 'y' ? 2 : 1
+  // towards the viewer: the file's +z when y is up (glTF's front), its -y when z is up
+  const toViewer = up === 'y' ? 1 : -1
+  const w = box.max[0] - box.min[0]
+  const h = box.max[v] - box.min[v]
+  const k = longestPx / Math.max(w, h, 1e-12)
+  const width = Math.max(1, Math.ceil(w * k))
+  const height = Math.max(1, Math.ceil(h * k))
+  const depth = new Float32Array(width * height).fill(-Infinity)
+  const pixels = new Uint8ClampedArray(width * height * 4)
+  const { positions: p, indices, albedo } = soup
+  for (let t = 0; t < indices.length; t += 3) {
+    const a = indices[t]! * 3
+    const b = indices[t + 1]! * 3
+    const c = indices[t + 2]! * 3
+    const ax = (p[a]! - box.min[0]) * k, ay = (box.max[v] - p[a + v]!) * k, az = p[a + d]! * toViewer * k // prettier-ignore
+    const bx = (p[b]! - box.min[0]) * k, by = (box.max[v] - p[b + v]!) * k, bz = p[b + d]! * toViewer * k // prettier-ignore
+    const cx = (p[c]! - box.min[0]) * k, cy = (box.max[v] - p[c + v]!) * k, cz = p[c + d]! * toViewer * k // prettier-ignore
+    const area = (bx - ax) * (cy - ay) - (cx - ax) * (by - ay)
+    if (area === 0 || !Number.isFinite(area)) continue
+    // the plane's slope gives the light
+    const sx = ((bz - az) * (cy - ay) - (cz - az) * (by - ay)) / area
+    const sy = ((bx - ax) * (cz - az) - (cx - ax) * (bz - az)) / area
+    const lit = Math.max(0.25, Math.min(1, (0.75 + 0.45 * sx + 0.6 * sy) / Math.sqrt(1 + sx * sx + sy * sy)))
+    const x0 = Math.max(0, Math.floor(Math.min(ax, bx, cx)))
+    const x1 = Math.min(width - 1, Math.ceil(Math.max(ax, bx, cx)))
+    const y0 = Math.max(0, Math.floor(Math.min(ay, by, cy)))
+    const y1 = Math.min(height - 1, Math.ceil(Math.max(ay, by, cy)))
+    for (let y = y0; y <= y1; y++)
+      for (let x = x0; x <= x1; x++) {
+        const px = x + 0.5
+        const py = y + 0.5
+        const u = ((bx - px) * (cy - py) - (cx - px) * (by - py)) / area
+        const q = ((cx - px) * (ay - py) - (ax - px) * (cy - py)) / area
+        const r = 1 - u - q
+        if (u < 0 || q < 0 || r < 0) continue
+        const z = u * az + q * bz + r * cz
+        const at = y * width + x
+        if (z <= depth[at]!) continue
+        depth[at] = z
+        for (let i = 0; i < 3; i++)
+          pixels[at * 4 + i] = 255 * Math.pow((albedo[a + i]! / 255) * 0.8 + 0.12, 1 / 2.2) * lit
+        pixels[at * 4 + 3] = 255
+      }
+  }
+  return { width, height, pixels }
+}
