@@ -7,3 +7,6 @@ export { bakeLight, BAKE_DEFAULTS, type BakeOptions, type LightVolume } from './
 export type { Hit, NodeFacts, SceneFacts, Soup, Storey } from './types.ts'
 export { watertight, welded, type Closedness } from './watertight.ts'
 export { elevation, type Elevation } from './elevation.ts'
+export { isHidden, isUnder } from './hidden.ts'
+export { freeWay, walkStep, WALK_DEFAULTS, type Walked, type WalkOptions } from './walk.ts'
+export { nodesInBand, type Band } from './band.ts'

@@ -5,6 +5,8 @@ import { BufferAttribute, BufferGeometry, DoubleSide, Ray as ThreeRay, Vector3 }
 import { MeshBVH } from 'three-mesh-bvh'
 import type { Ray } from '#core/camera'
 import type { Vec3 } from '#core/math'
+import { isHidden } from './hidden.ts'
+import { watertight, type Closedness } from './watertight.ts'
 import type { Hit, NodeFacts, SceneFacts, Soup, Storey } from './types.ts'
 
 /** A face this near to level (cosine) can be stood on. */
@@ -64,9 +66,19 @@ export class MeshScene {
     return this.facts.nodes[this.soup.nodeOfVertex[vertex]!]!
   }
 
+  /** Whether the surface of one model (all nodes whose path begins with the key) is closed. Linear. */
+  closedness(modelKey: string): Closedness {
+    const mine = this.facts.nodes.map((n) => n.id === modelKey || n.id.startsWith(`${modelKey}/`))
+    const { indices, nodeOfVertex, positions } = this.soup
+    const own: number[] = []
+    for (let i = 0; i < indices.length; i += 3)
+      if (mine[nodeOfVertex[indices[i]!]!]) own.push(indices[i]!, indices[i + 1]!, indices[i + 2]!)
+    return watertight({ positions, indices: Uint32Array.from(own) })
+  }
+
   /** What a picture ray meets first (glass included), its normal turned towards the eye; null for the sky. `hidden` ids are passed through. */
   pick(ray: Ray, hidden: ReadonlySet<string> = NONE): Hit | null {
-    return this.walk(ray.origin, ray.direction, true, (hit) => !hidden.has(this.nodeAt(hit.vertex).id))
+    return this.walk(ray.origin, ray.direction, true, (hit) => !isHidden(this.nodeAt(hit.vertex).id, hidden))
   }
 
   /** The first floor along a picture ray, passing through everything else; null when there is none. */
@@ -81,7 +93,7 @@ export class MeshScene {
 
   /** A ray that slips between two boards is tried again a little beside. */
   private floorAlong(origin: Vec3, direction: Vec3, hidden: ReadonlySet<string>): Hit | null {
-    const accept = (hit: RawHit): boolean => this.isFloor(hit) && !hidden.has(this.nodeAt(hit.vertex).id)
+    const accept = (hit: RawHit): boolean => this.isFloor(hit) && !isHidden(this.nodeAt(hit.vertex).id, hidden)
     for (const [dx, dy] of BESIDE) {
       const hit = this.walk([origin[0] + dx, origin[1] + dy, origin[2]], direction, false, accept)
       if (hit) return { ...hit, point: [hit.point[0] - dx, hit.point[1] - dy, hit.point[2]] }

@@ -71,12 +71,14 @@ export interface NewModel extends Pick<ModelRef, 'id' | 'name' | 'sha256' | 'siz
   readonly unitM?: number
   readonly up?: ModelRef['up']
   readonly place?: ModelRef['place']
+  readonly fileBox?: ModelRef['fileBox']
 }
 /** A model as its file has it (metres, Y up: glTF's way), at the origin, under a key unlike all of `taken`. */
 export const newModel = (m: NewModel, taken: readonly string[] = []): ModelRef => ({
   unitM: 1,
   up: 'y',
   place: AT_ORIGIN,
+  fileBox: null,
   ...m,
   key: modelKey(m.name, taken),
   moved: [],

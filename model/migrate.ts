@@ -17,7 +17,7 @@ const STEPS: Readonly<Record<number, (old: Json) => Json>> = {
     const models = (Array.isArray(old['models']) ? (old['models'] as Json[]) : []).slice(0, 1).map((m) => {
       const key = modelKey(String(m['name'] ?? ''), taken)
       taken.push(key)
-      return { ...m, key, unitM: 1, up: 'y', place: AT_ORIGIN, moved: [] }
+      return { ...m, key, fileBox: null, unitM: 1, up: 'y', place: AT_ORIGIN, moved: [] }
     })
     const prefix = taken[0] ?? 'Model'
     const walk = (value: unknown): unknown => {

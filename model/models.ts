@@ -16,7 +16,7 @@ export type ModelCommand =
   | {
       type: 'replaceModel'
       modelId: string
-      file: Pick<ModelRef, 'sha256' | 'sizeBytes' | 'name' | 'unitM' | 'up'>
+      file: Pick<ModelRef, 'sha256' | 'sizeBytes' | 'name' | 'fileBox' | 'unitM' | 'up'>
       renamed: Readonly<Record<string, string>>
     }
 

@@ -169,6 +169,8 @@ const modelSchema = z.object({
   name,
   sha256: z.string().regex(/^[0-9a-f]{64}$/),
   sizeBytes: z.number().int().nonnegative(),
+  /** Bounds in the file's own units and axes; null where they were never measured. */
+  fileBox: z.object({ min: vec3, max: vec3 }).nullable(),
   unitM: finite.min(1e-6).max(1e6),
   up: z.enum(['y', 'z']),
   place: z.object({ position: vec3, turnDeg: angle, scale: finite.min(1e-6).max(1e6) }),

@@ -38,6 +38,7 @@ function workerStage(): StageClient {
     setLight: (volume, appearance) => call(door.setLight(volume, appearance)),
     picture: (request, onFrame) => call(door.picture(request, proxy(onFrame))),
     drawing: (request) => call(door.drawing(request)),
+    outline: (request) => call(door.outline(request)),
     thumbnail: (key, request) => call(door.thumbnail(key, request)),
     still: (request, onProgress) => call(door.still(request, proxy(onProgress))),
     cancelStill: () => void door.cancelStill(),

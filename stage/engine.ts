@@ -11,6 +11,7 @@ import { assemble, quickFacts, soupOf, type LightVolume, type SceneFacts } from 
 import type { Size, Tile } from './aim.ts'
 import { DrawingPass } from './drawing.ts'
 import { FullPasses } from './full-passes.ts'
+import { OutlinePass } from './outline.ts'
 import { Passes, type Owner } from './passes.ts'
 import { TaskQueue } from './queue.ts'
 import { StageScene } from './scene.ts'
@@ -18,6 +19,7 @@ import type {
   Appearance,
   DrawingRequest,
   Loaded,
+  OutlineRequest,
   PictureFrame,
   PictureRequest,
   StageContract,
@@ -42,6 +44,7 @@ export class StageEngine implements StageContract {
   private readonly gl: FullPasses
   private readonly passes: Passes
   private readonly drawings: DrawingPass
+  private readonly outlines: OutlinePass
   private readonly queue = new TaskQueue()
   private movingScale = 0.5
   private roots = new Map<string, { sha256: string; root: Object3D }>()
@@ -53,6 +56,7 @@ export class StageEngine implements StageContract {
     this.gl = new FullPasses(this.renderer)
     this.passes = new Passes(this.gl, this.stage)
     this.drawings = new DrawingPass(this.gl, this.stage)
+    this.outlines = new OutlinePass(this.gl, this.stage)
   }
 
   load(models: readonly StageModel[]): Promise<SceneFacts> {
@@ -101,23 +105,24 @@ export class StageEngine implements StageContract {
 
   picture(request: PictureRequest, onFrame: (frame: PictureFrame) => void): Promise<boolean> {
     let sample = 0
-    return this.queue.run('picture', request.moving ? PRIORITY.moving : PRIORITY.picture, async () => {
+    const place = request.place ?? 'picture'
+    return this.queue.run(place, request.moving ? PRIORITY.moving : PRIORITY.picture, async () => {
       const start = performance.now()
       if (request.moving) {
         await this.movingFrame(request, onFrame)
         return true
       }
       const size = { width: request.widthPx, height: request.heightPx }
-      this.passes.sample('picture', request.camera, request.appearance, size, null, sample)
+      this.passes.sample(place, request.camera, request.appearance, size, null, sample)
       await this.gl.idle()
       sample++
       const last = sample >= request.samples
       if (last || sample <= 2 || sample % 4 === 0) {
-        const bitmap = await this.present('picture', size, request.appearance)
+        const bitmap = await this.present(place, size, request.appearance)
         onFrame({ bitmap, sample, samples: request.samples, tookMs: performance.now() - start })
       }
       // after the first full frame the drawings go first, after a few more thumbnails and stills do
-      this.queue.setPriority('picture', sample < SOON ? PRIORITY.refine : PRIORITY.thumbnail + 1)
+      this.queue.setPriority(place, sample < SOON ? PRIORITY.refine : PRIORITY.thumbnail + 1)
       return last
     })
   }
@@ -157,6 +162,15 @@ export class StageEngine implements StageContract {
     let bitmap: ImageBitmap | null = null
     const done = await this.queue.run(request.key, PRIORITY.drawing, async () => {
       bitmap = await createImageBitmap(await this.drawings.draw(request))
+      return true
+    })
+    return done ? bitmap : null
+  }
+
+  async outline(request: OutlineRequest): Promise<ImageBitmap | null> {
+    let bitmap: ImageBitmap | null = null
+    const done = await this.queue.run('outline', PRIORITY.moving, async () => {
+      bitmap = await createImageBitmap(await this.outlines.draw(request))
       return true
     })
     return done ? bitmap : null
@@ -219,6 +233,7 @@ export class StageEngine implements StageContract {
     this.stage.clear()
     this.passes.dispose()
     this.drawings.dispose()
+    this.outlines.dispose()
     this.gl.dispose()
     this.renderer.dispose()
   }

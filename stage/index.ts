@@ -4,6 +4,7 @@ export type {
   Appearance,
   DrawingRequest,
   Loaded,
+  OutlineRequest,
   PictureFrame,
   PictureRequest,
   StageContract,

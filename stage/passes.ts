@@ -37,7 +37,7 @@ import { ADD_FRAGMENT, FINISH_FRAGMENT, LIGHTING_FRAGMENT, SHADOW_FRAGMENT, SHAD
 import type { Appearance } from './types.ts'
 
 /** Each kind of picture sums its samples in targets of its own, so that one can wait while another is drawn. */
-export type Owner = 'picture' | 'moving' | 'thumbnail' | 'still' | 'meter' | 'around'
+export type Owner = 'picture' | 'outside' | 'moving' | 'thumbnail' | 'still' | 'meter' | 'around'
 interface Targets {
   readonly size: string
   readonly facts: WebGLRenderTarget

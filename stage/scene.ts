@@ -26,7 +26,7 @@ import {
   type Material,
   type Object3D,
 } from 'three'
-import type { LightVolume, SceneFacts } from '#mesh'
+import { isHidden, isUnder, type LightVolume, type SceneFacts } from '#mesh'
 import { CLEAR_FRAGMENT, SURFACE_FRAGMENT, SURFACE_VERTEX } from './shaders.ts'
 import { DRAWING_FRAGMENT, DRAWING_VERTEX, WINDING_FRAGMENT } from './shaders-drawing.ts'
 
@@ -170,21 +170,24 @@ export class StageScene {
   /** Makes exactly the meshes of a pass visible, with their material for it. Says whether there are any. */
   prepare(pass: Pass): boolean {
     const gone = new Set(this.hidden)
-    const isGone = (id: string): boolean => {
-      if (gone.size === 0) return false
-      for (let at = id.length; at > 0; at = id.lastIndexOf('/', at - 1)) if (gone.has(id.slice(0, at))) return true
-      return false
-    }
     let any = false
     for (const e of this.entries) {
       const takesPart = pass === 'clear' ? e.clear : !e.clear
-      e.mesh.visible = takesPart && !isGone(e.nodeId)
+      e.mesh.visible = takesPart && !isHidden(e.nodeId, gone)
       if (!e.mesh.visible) continue
       any = true
       if (pass !== 'shadow')
         e.mesh.material = pass === 'drawing' ? e.drawing : pass === 'winding' ? e.winding : e.finished
     }
     return any
+  }
+
+  /** Makes exactly these objects (with all below them) visible, save hidden ones. */
+  prepareOnly(ids: readonly string[]): void {
+    const gone = new Set(this.hidden)
+    const wanted = new Set(ids)
+    for (const e of this.entries)
+      e.mesh.visible = wanted.size > 0 && isUnder(e.nodeId, wanted) && !isHidden(e.nodeId, gone)
   }
 
   drawingUniforms(set: (u: Uniforms) => void): void {

@@ -29,6 +29,11 @@ const door: StageDoor = {
       () => engine.drawing(request),
       (b) => (b ? [b] : []),
     ),
+  outline: (request) =>
+    outcome(
+      () => engine.outline(request),
+      (b) => (b ? [b] : []),
+    ),
   thumbnail: (key, request) =>
     outcome(
       () => engine.thumbnail(key, request),

@@ -23,6 +23,19 @@ export interface PictureRequest {
   /** Moving: one cheap pass at a size that keeps up. At rest: full size, refined up to `samples`. */
   readonly moving: boolean
   readonly samples: number
+  /** Pictures of different places refine side by side; `picture` when left out. */
+  readonly place?: 'picture' | 'outside'
+}
+
+/** The outline of some objects, seen through whatever stands before them, on clear ground. */
+export interface OutlineRequest {
+  readonly camera: Camera
+  readonly widthPx: number
+  readonly heightPx: number
+  readonly ids: readonly string[]
+  readonly hidden: readonly string[]
+  /** sRGB, 0..1. */
+  readonly colour: readonly [number, number, number]
 }
 
 export interface PictureFrame {
@@ -75,6 +88,8 @@ export interface StageContract {
   picture(request: PictureRequest, onFrame: (frame: PictureFrame) => void): Promise<boolean>
   /** Null when a newer request for the same strip took its place. */
   drawing(request: DrawingRequest): Promise<ImageBitmap | null>
+  /** Null when a newer request took its place. */
+  outline(request: OutlineRequest): Promise<ImageBitmap | null>
   thumbnail(key: string, request: PictureRequest): Promise<ImageBitmap | null>
   /** A finished PNG at the frame's full size with its density; null when cancelled. */
   still(request: StillRequest, onProgress: (done: number) => void): Promise<Blob | null>

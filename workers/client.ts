@@ -17,6 +17,10 @@ export function createGeometry(): GeometryClient {
     pick: (ray, hidden) => door.pick(ray, [...hidden]),
     pickFloor: (ray, hidden) => door.pickFloor(ray, [...hidden]),
     floorBelow: (point, hidden) => door.floorBelow(point, [...hidden]),
+    inBand: (camera, band, hidden) => door.inBand(camera, band, [...hidden]),
+    walk: (from, step, eye, hidden) => door.walk(from, step, eye, [...hidden]),
+    freeWay: (from, direction, far, hidden) => door.freeWay(from, direction, far, [...hidden]),
+    closedness: (key) => door.closedness(key),
     bake: (sky, onProgress) => door.bake(sky, proxy(onProgress)),
     dispose: () => worker.terminate(),
   }

@@ -1,6 +1,6 @@
 // Geometry in a worker: rays, storeys and light. A thin door, no maths here.
 import { expose, transfer } from 'comlink'
-import { bakeLight, MeshScene } from '#mesh'
+import { bakeLight, freeWay, MeshScene, nodesInBand, walkStep } from '#mesh'
 import type { GeometryContract } from './contract.ts'
 
 let scene: MeshScene | null = null
@@ -18,6 +18,12 @@ expose({
   pick: async (ray, hidden) => scene?.pick(ray, new Set(hidden)) ?? null,
   pickFloor: async (ray, hidden) => scene?.pickFloor(ray, new Set(hidden)) ?? null,
   floorBelow: async (point, hidden) => scene?.floorBelow(point, new Set(hidden)) ?? null,
+  inBand: async (camera, band, hidden) => (scene ? nodesInBand(scene, camera, band, new Set(hidden)) : []),
+  walk: async (from, step, eyeHeightM, hidden) =>
+    scene ? walkStep(scene, from, step, { eyeHeightM, hidden: new Set(hidden) }) : null,
+  freeWay: async (from, direction, farM, hidden) =>
+    scene ? freeWay(scene, from, direction, farM, new Set(hidden)) : farM,
+  closedness: async (modelKey) => scene?.closedness(modelKey) ?? null,
   async bake(sky, onProgress) {
     const mine = ++current
     if (!scene) return null

@@ -1,13 +1,13 @@
 // The page's door to the import worker. A worker for each file: to cancel is to end it, and its memory goes with it.
 import { proxy, wrap, type Remote } from 'comlink'
 import { AppError, opened } from '#core/base'
-import type { PickedFile, ReadProgress } from '#formats/import'
+import type { ReadProgress } from '#formats/import'
 import type { Closedness } from '#mesh'
 import type { ImportDoor, ReadFile } from './contract.ts'
 
 export interface ImportClient {
-  /** AppError `model-unreadable` with what is wrong; the files' bytes are handed over. */
-  read(main: PickedFile, others: readonly PickedFile[], progress: ReadProgress): Promise<ReadFile>
+  /** AppError `model-unreadable` with what is wrong. */
+  read(main: File, others: readonly File[], progress: ReadProgress): Promise<ReadFile>
   closedness(): Promise<Closedness | null>
   dispose(): void
 }
@@ -22,7 +22,8 @@ export function createImport(): ImportClient {
   )
   broken.catch(() => undefined)
   return {
-    read: async (main, others, progress) => opened(await Promise.race([door.read(main, others, proxy(progress)), broken])),
+    read: async (main, others, progress) =>
+      opened(await Promise.race([door.read(main, [...others], proxy(progress)), broken])),
     closedness: () => Promise.race([door.closedness(), broken]),
     dispose: () => worker.terminate(),
   }

@@ -1,7 +1,9 @@
 // Everything that can be done by name: one list feeds the keys, the help and the command list.
 import { useRouter } from 'vue-router'
+import { useOutside } from '../outside/outside.ts'
 import { useFraming } from '../picture/framing.ts'
 import { savePicture } from '../picture/save.ts'
+import { useSelection } from '../selection/selection.ts'
 import { newStamp, useProject } from '../stores/project.ts'
 import { useView } from '../stores/view.ts'
 
@@ -18,7 +20,9 @@ export function useActions(): readonly Action[] {
   const project = useProject()
   const view = useView()
   const router = useRouter()
+  const outside = useOutside()
   const { level } = useFraming()
+  const { canParent, selectParent, selectSameMaterial, setHidden, tightFit } = useSelection()
   const open = (): boolean => project.document !== null
 
   function neighbour(by: -1 | 1): void {
@@ -28,6 +32,7 @@ export function useActions(): readonly Action[] {
     if (next) project.run({ type: 'recall', viewpointId: next.id, stamp: newStamp() })
   }
   const always = (): boolean => true
+  const large = (what: 'plan' | 'side'): void => void (view.main = view.main === what ? 'picture' : what)
   return [
     { id: 'level', label: 'Level, keeping the framing', key: 'L', enabled: open, run: level },
     {
@@ -91,11 +96,85 @@ export function useActions(): readonly Action[] {
       enabled: open,
       run: () => (view.keepSquare = !view.keepSquare),
     },
+    {
+      id: 'tight-fit',
+      label: 'Tight fit: fill the frame with the selection, or the model',
+      key: 'T',
+      enabled: open,
+      run: tightFit,
+    },
+    {
+      id: 'outside',
+      label: 'Step outside, or back inside',
+      key: 'O',
+      enabled: open,
+      run: () => void (outside.on ? outside.back() : outside.step()),
+    },
+    {
+      id: 'stand-here',
+      label: 'Stand here (from outside), the lens kept',
+      key: null,
+      enabled: () => outside.on,
+      run: () => outside.standHere('kept'),
+    },
+    {
+      id: 'gait',
+      label: 'Walk or fly with W A S D',
+      key: null,
+      enabled: open,
+      run: () => (view.gait = view.gait === 'walk' ? 'fly' : 'walk'),
+    },
+    {
+      id: 'cones',
+      label: 'All viewpoints as cones in Plan, Side and from outside',
+      key: null,
+      enabled: open,
+      run: () => (view.allCones = !view.allCones),
+    },
+    { id: 'trail', label: 'Trail with pictures', key: null, enabled: open, run: () => (view.trail = !view.trail) },
+    { id: 'plan-large', label: 'Plan large, or back', key: null, enabled: open, run: () => large('plan') },
+    { id: 'side-large', label: 'Side large, or back', key: null, enabled: open, run: () => large('side') },
+    { id: 'pick', label: 'Drag picks objects by a band', key: null, enabled: open, run: () => (view.tool = 'pick') },
+    {
+      id: 'hide',
+      label: 'Hide the selected objects',
+      key: 'Delete',
+      enabled: () => view.selection.length > 0,
+      run: () => setHidden(view.selection, true),
+    },
+    {
+      id: 'parent',
+      label: 'Select what the selection is a part of',
+      key: null,
+      enabled: () => canParent.value,
+      run: selectParent,
+    },
+    {
+      id: 'same-material',
+      label: 'Select all of the same material',
+      key: null,
+      enabled: () => view.selection.length > 0,
+      run: selectSameMaterial,
+    },
     { id: 'turn', label: 'Drag turns in place', key: null, enabled: open, run: () => (view.tool = 'turn') },
     { id: 'orbit', label: 'Drag orbits the aim', key: null, enabled: open, run: () => (view.tool = 'orbit') },
     { id: 'panel-stand', label: 'Open the Stand panel', key: null, enabled: open, run: () => (view.panel = 'stand') },
     { id: 'panel-lens', label: 'Open the Lens panel', key: null, enabled: open, run: () => (view.panel = 'lens') },
     { id: 'panel-frame', label: 'Open the Frame panel', key: null, enabled: open, run: () => (view.panel = 'frame') },
+    {
+      id: 'panel-visible',
+      label: 'Open the Visible panel',
+      key: null,
+      enabled: open,
+      run: () => (view.panel = 'visible'),
+    },
+    {
+      id: 'panel-models',
+      label: 'Models: bring in, place, take out',
+      key: null,
+      enabled: open,
+      run: () => (view.panel = 'models'),
+    },
     { id: 'save-picture', label: 'Save the finished PNG', key: 'Ctrl+S', enabled: open, run: () => void savePicture() },
     {
       id: 'theme',

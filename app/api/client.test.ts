@@ -2,7 +2,7 @@ import { afterEach, describe, expect, it, vi } from 'vitest'
 import { AppError } from '#core/base'
 import { aimAt, newProject } from '#model'
 import { failureText } from '../stores/notices.ts'
-import { api, sha256Of } from './client.ts'
+import { api } from './client.ts'
 
 const doc = newProject({ name: 'Hall', subject: 'room', stand: aimAt([0, 0, 1.6], [1, 0, 1.6]), models: [] })
 const answer = (status: number, body: unknown, headers: Record<string, string> = {}) =>
@@ -75,8 +75,4 @@ describe('answers of the server', () => {
       }),
     ).toBe('/api/projects/a/cover?at=2026-01-02T03%3A04%3A05Z')
   })
-})
-
-it('the checksum of a file is its SHA-256 (FIPS 180-4, the message “abc”)', async () => {
-  expect(await sha256Of(new Blob(['abc']))).toBe('ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad')
 })

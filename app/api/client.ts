@@ -103,13 +103,13 @@ export const api = {
   },
 
   /** Sends a GLB up, with progress 0..1; an aborted signal rejects with an AbortError. */
-  upload(file: File, sha256: string, onProgress: Progress, signal: AbortSignal): Promise<AssetInfo> {
+  upload(file: Blob, name: string, sha256: string, onProgress: Progress, signal: AbortSignal): Promise<AssetInfo> {
     return new Promise((resolve, reject) => {
       // fetch has no upload progress
       const xhr = new XMLHttpRequest()
       xhr.open('POST', '/api/assets')
       xhr.setRequestHeader('Content-Type', 'model/gltf-binary')
-      xhr.setRequestHeader('X-File-Name', encodeURIComponent(file.name))
+      xhr.setRequestHeader('X-File-Name', encodeURIComponent(name))
       xhr.setRequestHeader('X-Content-Sha256', sha256)
       xhr.upload.onprogress = (e) => onProgress(e.total ? e.loaded / e.total : 0)
       xhr.onload = () => {
@@ -122,10 +122,4 @@ export const api = {
       xhr.send(file)
     })
   },
-}
-
-/** SHA-256 of a file as lower-case hex. */
-export async function sha256Of(file: Blob): Promise<string> {
-  const digest = await crypto.subtle.digest('SHA-256', await file.arrayBuffer())
-  return [...new Uint8Array(digest)].map((b) => b.toString(16).padStart(2, '0')).join('')
 }

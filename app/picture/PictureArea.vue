@@ -1,180 +1,142 @@
 <script setup lang="ts">
-// The picture in its mount: exactly the framed shape, drawn by the stage; tools, drags and wheel on it; overlays above.
-import { useElementSize, useDevicePixelRatio, watchDebounced } from '@vueuse/core'
-import { computed, onBeforeUnmount, ref, watch } from 'vue'
-import type { Camera } from '#core/camera'
-import type { PictureFrame } from '#stage'
-import { failureText, useNotices } from '../stores/notices.ts'
+// The middle of the page: the picture in its mount, or what is enlarged (the view from outside, Plan, Side) with the camera's
+// picture still in a small pane.
+import { useElementSize } from '@vueuse/core'
+import { computed, ref, watchEffect } from 'vue'
+import OutsideOverlay from '../outside/OutsideOverlay.vue'
+import { useOutside } from '../outside/outside.ts'
+import { failureText } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
-import { appearanceOf, SAMPLES, useStage } from '../stores/stage.ts'
+import { useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
+import PlanStrip from '../strips/PlanStrip.vue'
+import SideStrip from '../strips/SideStrip.vue'
+import PictureFoot from './PictureFoot.vue'
 import PictureOverlay from './PictureOverlay.vue'
+import PicturePane from './PicturePane.vue'
+import SelectionOutline from './SelectionOutline.vue'
+import StagePicture from './StagePicture.vue'
 import ToolRow from './ToolRow.vue'
 import { usePictureTools } from './tools.ts'
+import { useWheel } from './wheel.ts'
 
+const props = defineProps<{ walking: boolean }>()
 const project = useProject()
 const stage = useStage()
 const view = useView()
-const notices = useNotices()
+const outside = useOutside()
 
 const mount = ref<HTMLElement | null>(null)
-const canvas = ref<HTMLCanvasElement | null>(null)
+const main = ref<InstanceType<typeof StagePicture> | null>(null)
 const { width: areaW, height: areaH } = useElementSize(mount)
-const { pixelRatio } = useDevicePixelRatio()
 const PAD = { side: 16, top: 46, bottom: 38 }
+const free = computed(() => ({
+  width: Math.max(40, areaW.value - 2 * PAD.side),
+  height: Math.max(40, areaH.value - PAD.top - PAD.bottom),
+}))
 
-/** Size on the page, CSS pixels: the largest of the framed shape that fits the mount. */
+/** Size on the page, CSS pixels: the largest of the framed shape that fits the mount; from outside all of it. */
 const box = computed(() => {
   const f = project.working?.frame
   if (!f) return { width: 0, height: 0 }
-  const w = Math.max(40, areaW.value - 2 * PAD.side)
-  const h = Math.max(40, areaH.value - PAD.top - PAD.bottom)
+  const { width: w, height: h } = free.value
+  if (outside.on) return { width: Math.floor(w), height: Math.floor(h) }
   const k = Math.min(w / f.widthPx, h / f.heightPx)
   return { width: Math.max(8, Math.floor(f.widthPx * k)), height: Math.max(8, Math.floor(f.heightPx * k)) }
 })
-const pixels = computed(() => {
-  const k = Math.min(2, pixelRatio.value)
-  return { width: Math.round(box.value.width * k), height: Math.round(box.value.height * k) }
+watchEffect(() => {
+  const { width, height } = free.value
+  outside.frame = {
+    widthPx: Math.max(16, Math.floor(width)),
+    heightPx: Math.max(16, Math.floor(height)),
+    densityPpi: 96,
+    guides: 'none',
+  }
 })
-const { down, wheel, hover, leave, ghost, moving } = usePictureTools(box)
+const tools = usePictureTools(box)
+const { down, hover, leave, ghost, band } = tools
+const { wheel, key, moving, cancel } = useWheel(tools)
+defineExpose({ cancelWheel: cancel })
 
-let wanted = 0
-function put(frame: PictureFrame, mine: number): void {
-  const c = canvas.value
-  // a frame of an older request may still be under way
-  if (!c || mine < shown) {
-    frame.bitmap.close()
-    return
-  }
-  shown = mine
-  if (c.width !== frame.bitmap.width || c.height !== frame.bitmap.height) {
-    c.width = frame.bitmap.width
-    c.height = frame.bitmap.height
-  }
-  c.getContext('bitmaprenderer')!.transferFromImageBitmap(frame.bitmap)
-  hasPicture.value = true
-}
-let shown = 0
-const hasPicture = ref(false)
-
-function request(camera: Camera, isMoving: boolean): void {
-  const w = project.working
-  if (!w || !stage.ready || box.value.width < 10) return
-  const mine = ++wanted
-  stage
-    .picture(
-      {
-        camera,
-        widthPx: pixels.value.width,
-        heightPx: pixels.value.height,
-        appearance: appearanceOf(w),
-        moving: isMoving,
-        samples: SAMPLES.picture,
-      },
-      (f) => put(f, mine),
-    )
-    .catch((e: unknown) => notices.fail(e))
-}
-
-// while something moves: cheap frames, one under way at a time on the stage; a moment after: the full picture
-const busy = computed(() => project.live !== null || moving.value)
-watch(
-  () => [project.camera, busy.value] as const,
-  ([camera, isMoving]) => camera && isMoving && request(camera, true),
-  { flush: 'post' },
+const shown = computed(() => (outside.on ? outside.camera : project.camera))
+const busy = computed(
+  () => (outside.on ? outside.live !== null : project.live !== null) || moving.value || props.walking,
 )
-watchDebounced(
-  () =>
-    [
-      project.camera,
-      busy.value,
-      pixels.value,
-      stage.epoch,
-      stage.lightEpoch,
-      stage.ready,
-      project.working?.look,
-      project.working?.exposure,
-      project.working?.visible,
-    ] as const,
-  ([camera, isMoving]) => camera && !isMoving && request(camera, false),
-  { debounce: 40, immediate: true, flush: 'post' },
-)
-onBeforeUnmount(() => wanted++)
+const paneBusy = computed(() => project.live !== null)
 
 const status = computed(() => {
-  if (stage.light !== null) return `working out the light, ${Math.round(stage.light * 100)} %`
-  const r = stage.refinement
+  if (stage.light !== null && stage.ready) return `working out the light, ${Math.round(stage.light * 100)} %`
+  const r = main.value?.refined
   if (r && r.sample < r.samples && !busy.value) return `refining ${r.sample} of ${r.samples}`
   return ''
 })
 const loading = computed(() => (stage.state.kind === 'loading' ? stage.state : null))
 const failed = computed(() => (stage.state.kind === 'failed' ? failureText(stage.state.error) : null))
-const cursor = computed(
-  () => ({ turn: 'grab', orbit: 'grab', slide: 'move', dolly: 'ns-resize', stand: 'crosshair' })[view.tool],
-)
-const switchLevel = (): void => void (view.keepLevel = !view.keepLevel)
-const switchSquare = (): void => void (view.keepSquare = !view.keepSquare)
+const empty = computed(() => project.document?.models.length === 0)
+const CURSORS = { turn: 'grab', orbit: 'grab', slide: 'move', dolly: 'ns-resize', stand: 'crosshair', pick: 'default' }
+const cursor = computed(() => CURSORS[outside.on && view.tool === 'stand' ? 'orbit' : view.tool])
+const hasPicture = computed(() => main.value?.hasPicture ?? false)
 </script>
 
 <template>
   <div ref="mount" class="mount">
-    <ToolRow class="tools" />
-    <div
-      class="picture"
-      :style="{ width: `${box.width}px`, height: `${box.height}px`, cursor }"
-      tabindex="0"
-      role="application"
-      aria-label="Picture"
-      data-testid="picture"
-      @pointerdown="down"
-      @pointermove="hover"
-      @pointerleave="leave"
-      @wheel="wheel"
-      @contextmenu.prevent
-    >
-      <canvas
-        ref="canvas"
-        :class="{ empty: !hasPicture }"
-        data-testid="picture-canvas"
-        :data-sample="stage.refinement?.sample ?? 0"
-        :data-samples="stage.refinement?.samples ?? 0"
-      />
-      <PictureOverlay
-        v-if="view.overlays && project.camera && hasPicture"
-        :camera="project.camera"
-        :width="box.width"
-        :height="box.height"
-        :ghost="ghost"
-      />
-      <div v-if="loading" class="cover" role="status">
-        <span>{{ loading.what }}{{ loading.done === null ? '…' : ` ${Math.round(loading.done * 100)} %` }}</span>
-        <span class="bar"><i :style="{ width: `${(loading.done ?? 1) * 100}%` }" /></span>
+    <template v-if="view.main === 'picture'">
+      <ToolRow class="tools" />
+      <div
+        class="picture"
+        :style="{ width: `${box.width}px`, height: `${box.height}px`, cursor }"
+        tabindex="0"
+        role="application"
+        :aria-label="outside.on ? 'View from outside' : 'Picture'"
+        data-testid="picture"
+        @pointerdown="down"
+        @pointermove="hover"
+        @pointerleave="leave"
+        @wheel="wheel"
+        @keydown="key"
+        @contextmenu.prevent
+      >
+        <StagePicture
+          :key="outside.on ? 'outside' : 'picture'"
+          ref="main"
+          :camera="shown"
+          :width="box.width"
+          :height="box.height"
+          :busy="busy"
+          :place="outside.on ? 'outside' : 'picture'"
+        />
+        <template v-if="shown && hasPicture">
+          <SelectionOutline v-if="view.overlays" :camera="shown" :width="box.width" :height="box.height" :busy="busy" />
+          <OutsideOverlay v-if="outside.on" :from="shown" :width="box.width" :height="box.height" />
+          <PictureOverlay
+            v-else-if="view.overlays"
+            :camera="shown"
+            :width="box.width"
+            :height="box.height"
+            :ghost="ghost"
+          />
+        </template>
+        <svg v-if="band" class="band" aria-hidden="true">
+          <rect :x="band.x" :y="band.y" :width="band.width" :height="band.height" />
+        </svg>
+        <div v-if="loading" class="cover" role="status">
+          <span>{{ loading.what }}{{ loading.done === null ? '…' : ` ${Math.round(loading.done * 100)} %` }}</span>
+          <span class="bar"><i :style="{ width: `${(loading.done ?? 1) * 100}%` }" /></span>
+        </div>
+        <div v-else-if="failed" class="cover" role="alert">
+          <strong>The model cannot be shown</strong><span>{{ failed }}</span>
+        </div>
+        <div v-else-if="empty" class="cover">
+          <strong>No model in this project</strong><span>Drop a model file here, or bring one in under Models.</span>
+        </div>
       </div>
-      <div v-else-if="failed" class="cover" role="alert">
-        <strong>The model cannot be shown</strong><span>{{ failed }}</span>
-      </div>
+    </template>
+    <div v-else class="large">
+      <PlanStrip v-if="view.main === 'plan'" />
+      <SideStrip v-else />
     </div>
-    <div class="foot">
-      <span role="status">{{ status }}</span>
-      <span class="switches">
-        <button
-          class="plain"
-          :aria-pressed="view.keepLevel"
-          title="Up and down drags move the lens (rise) instead of tilting"
-          @click="switchLevel"
-        >
-          keep level <b>{{ view.keepLevel ? 'on' : 'off' }}</b>
-        </button>
-        <button
-          class="plain"
-          :aria-pressed="view.keepSquare"
-          title="Sideways drags move the lens (cross) instead of turning"
-          @click="switchSquare"
-        >
-          keep square <b>{{ view.keepSquare ? 'on' : 'off' }}</b>
-        </button>
-      </span>
-    </div>
+    <PicturePane v-if="view.main !== 'picture' || outside.on" :busy="paneBusy" :area="free" />
+    <PictureFoot v-if="view.main === 'picture'" :status="status" />
   </div>
 </template>
 
@@ -207,14 +169,6 @@ const switchSquare = (): void => void (view.keepSquare = !view.keepSquare)
   outline: 2px solid #fff;
   outline-offset: 3px;
 }
-canvas {
-  width: 100%;
-  height: 100%;
-  display: block;
-}
-canvas.empty {
-  visibility: hidden;
-}
 .cover {
   position: absolute;
   inset: 0;
@@ -240,22 +194,22 @@ canvas.empty {
   height: 100%;
   background: var(--plum);
 }
-.foot {
+.band {
   position: absolute;
-  left: 16px;
-  right: 16px;
-  bottom: 10px;
-  display: flex;
-  justify-content: space-between;
-  color: var(--mount-ink);
-  font-size: 11.5px;
-  text-shadow: 0 1px 2px #0006;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  pointer-events: none;
 }
-.switches {
-  display: flex;
-  gap: 14px;
+.band rect {
+  fill: #6b3f7a1f;
+  stroke: #6b3f7a;
+  stroke-dasharray: 4 3;
 }
-.switches b {
-  font-weight: 600;
+.large {
+  position: absolute;
+  inset: 0;
+  display: grid;
+  background: var(--panel);
 }
 </style>

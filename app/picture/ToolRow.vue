@@ -1,13 +1,20 @@
 <script setup lang="ts">
 // What a plain drag on the picture does now, for mouse, pen, touch and trackpad.
+import { useOutside } from '../outside/outside.ts'
 import { useView, type Tool } from '../stores/view.ts'
 
 const view = useView()
+const outside = useOutside()
 const TOOLS: readonly { tool: Tool; label: string; title: string }[] = [
   { tool: 'turn', label: 'Turn in place', title: 'Drag turns the direction of view, the station stays (Shift: orbit)' },
-  { tool: 'orbit', label: 'Orbit', title: 'Drag goes round the aim (Shift: turn in place)' },
+  { tool: 'orbit', label: 'Orbit', title: 'Drag goes round what is under the pointer (Shift: turn in place)' },
   { tool: 'slide', label: 'Slide', title: 'Drag moves the station sideways and up; also with the right button' },
   { tool: 'dolly', label: 'To and fro', title: 'Drag moves towards and away; also with the wheel' },
+  {
+    tool: 'pick',
+    label: 'Pick',
+    title: 'Drag draws a band round objects; also with Ctrl in any tool. A click always selects',
+  },
   { tool: 'stand', label: 'Stand', title: 'Click a floor, or drag in Plan from the station to the aim (G)' },
 ]
 </script>
@@ -25,6 +32,15 @@ const TOOLS: readonly { tool: Tool; label: string; title: string }[] = [
       @click="view.tool = t.tool"
     >
       {{ t.label }}
+    </button>
+    <button
+      class="tool apart"
+      :class="{ on: outside.on }"
+      :aria-pressed="outside.on"
+      title="See the camera, its cone and frame from elsewhere; nothing changes (O)"
+      @click="outside.on ? outside.back() : outside.step()"
+    >
+      Step outside
     </button>
   </div>
 </template>
@@ -44,6 +60,9 @@ const TOOLS: readonly { tool: Tool; label: string; title: string }[] = [
   padding: 3px 9px;
   font-size: 11.5px;
   cursor: pointer;
+}
+.apart {
+  margin-left: 10px;
 }
 .tool.on {
   background: #6b3f7a;

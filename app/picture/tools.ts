@@ -1,11 +1,9 @@
-// What drags, clicks and the wheel on the picture do.
-import { refDebounced } from '@vueuse/core'
-import { computed, ref, type Ref } from 'vue'
+// What drags and clicks on the picture do, by mouse, pen, trackpad and touch.
+import { ref, type Ref } from 'vue'
 import {
   aimPointOf,
   directionOf,
   dolly,
-  focalHoldingSize,
   orbit,
   poseOfStand,
   rayThrough,
@@ -19,38 +17,58 @@ import { addScaled, distance, type Vec3 } from '#core/math'
 import type { Hit } from '#mesh'
 import { aimAt } from '#model'
 import { startDrag } from '../controls/drag.ts'
+import { useSelection } from '../selection/selection.ts'
 import { useNotices } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 import { useView, type Tool } from '../stores/view.ts'
+import { useTarget, type Target } from './target.ts'
 
 export interface Ghost {
   readonly point: Vec3
   readonly heightM: number
   readonly floorName: string
 }
+/** Page pixels within the picture. */
+export interface BandPx {
+  readonly x: number
+  readonly y: number
+  readonly width: number
+  readonly height: number
+}
 interface Box {
   readonly width: number
   readonly height: number
 }
-const LABELS: Record<Tool, string> = { turn: 'Turned', orbit: 'Orbited', slide: 'Slid', dolly: 'Moved', stand: 'Stood' }
-/** One wheel step goes a tenth of the way. */
-const DOLLY_STEP = 0.9
-const WHEEL_REST_MS = 180
+export const LABELS: Record<Tool, string> = {
+  turn: 'Turned',
+  orbit: 'Orbited',
+  slide: 'Slid',
+  dolly: 'Moved',
+  stand: 'Stood',
+  pick: 'Turned',
+}
 /** Where nothing is under the pointer, things are taken to be this far away. */
-const FALLBACK_M = 5
+export const FALLBACK_M = 5
+
+export const aimOf = (f: Framing): Vec3 =>
+  aimPointOf(f.stand.aim) ?? addScaled(f.stand.station, directionOf(poseOfStand(f.stand).bearingDeg, 0), FALLBACK_M)
 
 export function usePictureTools(box: Ref<Box>) {
   const project = useProject()
   const stage = useStage()
   const view = useView()
   const notices = useNotices()
+  const target = useTarget()
+  const { select, clear } = useSelection()
   const ghost = ref<Ghost | null>(null)
-  const wheeling = ref(0)
-  const rested = refDebounced(wheeling, WHEEL_REST_MS)
-  const moving = computed(() => wheeling.value !== rested.value)
+  const band = ref<BandPx | null>(null)
 
-  const options = () => ({ keepLevel: view.keepLevel, keepSquare: view.keepSquare })
+  /** From outside one looks about freely: keeping level and square are for the camera. */
+  const options = (t: Target) => ({
+    keepLevel: t.isCamera && view.keepLevel,
+    keepSquare: t.isCamera && view.keepSquare,
+  })
   /** A page position on the picture in the frame's own pixels. */
   function framePx(e: MouseEvent, camera: Camera): [number, number] {
     const r = (e.currentTarget as HTMLElement | null)?.getBoundingClientRect() ?? lastRect
@@ -67,48 +85,165 @@ export function usePictureTools(box: Ref<Box>) {
     const ray = rayThrough(camera, x, y)
     return ray ? stage.pick(ray, hidden()) : null
   }
-  const aimOf = (f: Framing): Vec3 =>
-    aimPointOf(f.stand.aim) ?? addScaled(f.stand.station, directionOf(poseOfStand(f.stand).bearingDeg, 0), FALLBACK_M)
 
-  function toolFor(e: PointerEvent): Tool | null {
+  function toolFor(e: PointerEvent, t: Target): Tool | null {
     if (e.button === 1 || e.button === 2) return 'slide'
     if (e.button !== 0) return null
-    if (!e.shiftKey) return view.tool
-    return view.tool === 'orbit' ? 'turn' : 'orbit'
+    if (e.ctrlKey || e.metaKey) return 'pick'
+    const plain: Tool = t.isCamera || view.tool !== 'stand' ? view.tool : 'orbit'
+    if (!e.shiftKey || plain === 'pick') return plain
+    return plain === 'orbit' ? 'turn' : 'orbit'
   }
 
+  const fingers = new Map<number, PointerEvent>()
   function down(e: PointerEvent): void {
-    const camera = project.camera
-    const w = project.working
-    const tool = toolFor(e)
-    if (!camera || !w || !tool) return
+    const t = target()
+    const camera = t.camera()
+    const from = t.framing()
+    const tool = toolFor(e, t)
+    if (!camera || !from || !tool) return
     ;(e.currentTarget as HTMLElement).focus({ preventScroll: true })
-    const [x, y] = framePx(e, camera)
+    const at = framePx(e, camera)
+    if (e.pointerType === 'touch' && twoFingers(e, t, camera, from, at)) return
     if (tool === 'stand') {
-      void standAt(x, y, camera)
+      void standAt(at[0], at[1], camera)
       return
     }
     e.preventDefault()
-    const from: Framing = { stand: w.stand, lens: w.lens }
+    if (tool === 'pick') dragBand(e, camera, at)
+    else dragCamera(e, tool, t, camera, from, at)
+  }
+
+  function dragCamera(
+    e: PointerEvent,
+    tool: Tool,
+    t: Target,
+    camera: Camera,
+    from: Framing,
+    at: [number, number],
+  ): void {
     const k = camera.frame.widthPx / box.value.width
-    // the thing under the pointer becomes pivot or grip as soon as its distance is known
-    let grip: Vec3 = aimOf(from)
-    void under(x, y, camera).then((hit) => hit && (grip = hit.point))
+    // the thing under the pointer becomes pivot or grip; the drag waits the moment until it is known
+    let grip: Vec3 | null = null
+    let way: [number, number] = [0, 0]
+    let over = false
+    const show = (): void => {
+      if (grip && !over && (way[0] !== 0 || way[1] !== 0))
+        t.show(dragged(tool, t, camera, from, grip, way[0] * k, way[1] * k))
+    }
+    const found = under(...at, camera)
+      .catch(() => null)
+      .then((hit) => {
+        grip = hit?.point ?? aimOf(from)
+        show()
+      })
+    const add = e.shiftKey
     startDrag(e, {
       move: (dx, dy) => {
-        const next = dragged(tool, camera, from, grip, dx * k, dy * k)
-        project.show({ stand: next.stand, lens: next.lens })
+        way = [dx, dy]
+        show()
       },
-      end: (moved) => moved && project.settle(LABELS[tool]),
-      cancel: () => project.letGo(),
+      end: (moved) => {
+        fingers.delete(e.pointerId)
+        if (!moved) void click(at, camera, add)
+        else
+          void found.then(() => {
+            over = true
+            t.settle(LABELS[tool])
+          })
+      },
+      cancel: () => {
+        fingers.delete(e.pointerId)
+        over = true
+        t.letGo()
+      },
     })
   }
 
-  function dragged(tool: Tool, camera: Camera, from: Framing, grip: Vec3, dx: number, dy: number): Framing {
-    if (tool === 'orbit') return orbit(camera, from, view.tool === 'orbit' ? aimOf(from) : grip, dx, dy, options())
+  function dragged(tool: Tool, t: Target, camera: Camera, from: Framing, grip: Vec3, dx: number, dy: number): Framing {
+    if (tool === 'orbit') return orbit(camera, from, grip, dx, dy, options(t))
     if (tool === 'slide') return slide(camera, from, Math.max(0.05, -toCamera(camera.pose, grip)[2]), dx, dy)
-    if (tool === 'dolly') return dolly(from, aimOf(from), Math.pow(2, dy / (camera.frame.heightPx / 2)), options())
-    return turnInPlace(camera, from, dx, dy, options())
+    if (tool === 'dolly') return dolly(from, grip, Math.pow(2, dy / (camera.frame.heightPx / 2)), options(t))
+    return turnInPlace(camera, from, dx, dy, options(t))
+  }
+
+  /** A click selects what is under it; on nothing it clears. */
+  async function click(at: readonly [number, number], camera: Camera, add: boolean): Promise<void> {
+    const hit = await under(at[0], at[1], camera)
+    if (hit) select([hit.nodeId], add)
+    else if (!add) clear()
+  }
+
+  function dragBand(e: PointerEvent, camera: Camera, at: [number, number]): void {
+    const k = camera.frame.widthPx / box.value.width
+    const add = e.shiftKey
+    const end = (): void => void (band.value = null)
+    startDrag(e, {
+      move: (dx, dy) => {
+        const [x, y] = [at[0] / k, at[1] / k]
+        band.value = { x: Math.min(x, x + dx), y: Math.min(y, y + dy), width: Math.abs(dx), height: Math.abs(dy) }
+      },
+      end: (moved) => {
+        const b = band.value
+        end()
+        if (!moved || !b) {
+          void click(at, camera, add)
+          return
+        }
+        const corner = (x: number, y: number): [number, number] => [x * k, y * k]
+        void stage
+          .inBand(camera, { a: corner(b.x, b.y), b: corner(b.x + b.width, b.y + b.height) }, hidden())
+          .then((ids) => {
+            select(ids, add)
+            if (ids.length === 0) notices.say('Nothing lies wholly within the band.')
+          })
+      },
+      cancel: end,
+    })
+  }
+
+  /** A second finger: the pair slides by its middle and moves to and fro by its spread. */
+  function twoFingers(e: PointerEvent, t: Target, camera: Camera, from: Framing, at: [number, number]): boolean {
+    fingers.set(e.pointerId, e)
+    if (fingers.size !== 2) return fingers.size > 2
+    // the first finger's drag gives way
+    window.dispatchEvent(new PointerEvent('pointercancel', { pointerId: [...fingers.keys()][0]! }))
+    fingers.set(e.pointerId, e)
+    const first = [...fingers.values()].find((f) => f.pointerId !== e.pointerId) ?? e
+    const now = new Map<number, { x: number; y: number }>(
+      [first, e].map((f) => [f.pointerId, { x: f.clientX, y: f.clientY }]),
+    )
+    const pair = () => {
+      const [a, b] = [...now.values()]
+      const p = a!
+      const q = b ?? a!
+      return { x: (p.x + q.x) / 2, y: (p.y + q.y) / 2, spread: Math.max(8, Math.hypot(p.x - q.x, p.y - q.y)) }
+    }
+    const start = pair()
+    const k = camera.frame.widthPx / box.value.width
+    let grip = aimOf(from)
+    void under(...at, camera).then((hit) => hit && (grip = hit.point))
+    const move = (m: PointerEvent): void => {
+      if (!now.has(m.pointerId)) return
+      now.set(m.pointerId, { x: m.clientX, y: m.clientY })
+      const p = pair()
+      const depth = Math.max(0.05, -toCamera(camera.pose, grip)[2])
+      const slid = slide(camera, from, depth, (p.x - start.x) * k, (p.y - start.y) * k)
+      t.show(dolly(slid, grip, start.spread / p.spread, options(t)))
+    }
+    const stop = (m: PointerEvent): void => {
+      if (!now.has(m.pointerId)) return
+      window.removeEventListener('pointermove', move)
+      window.removeEventListener('pointerup', stop)
+      window.removeEventListener('pointercancel', stop)
+      fingers.clear()
+      if (m.type === 'pointerup') t.settle('Moved')
+      else t.letGo()
+    }
+    window.addEventListener('pointermove', move)
+    window.addEventListener('pointerup', stop)
+    window.addEventListener('pointercancel', stop)
+    return true
   }
 
   /** Stands on the floor under the pointer at eye height, level, looking the same way. */
@@ -137,7 +272,7 @@ export function usePictureTools(box: Ref<Box>) {
   async function hover(e: PointerEvent): Promise<void> {
     const camera = project.camera
     const doc = project.document
-    if (view.tool !== 'stand' || !camera || !doc || e.buttons) {
+    if (view.tool !== 'stand' || !target().isCamera || !camera || !doc || e.buttons) {
       ghost.value = null
       return
     }
@@ -153,46 +288,5 @@ export function usePictureTools(box: Ref<Box>) {
     ghost.value = null
   }
 
-  // a turn of the wheel is one step of the trail, however many notches it has
-  let wheelTimer: ReturnType<typeof setTimeout> | null = null
-  let wheelGrip: { point: Vec3; depth: number } | null = null
-  async function wheel(e: WheelEvent): Promise<void> {
-    e.preventDefault()
-    const camera = project.camera
-    const w = project.working
-    if (!camera || !w || !Number.isFinite(e.deltaY) || e.deltaY === 0) return
-    const [x, y] = framePx(e, camera)
-    const factor = Math.pow(DOLLY_STEP, -Math.sign(e.deltaY) * Math.min(3, Math.max(0.25, Math.abs(e.deltaY) / 100)))
-    if (!wheelGrip) {
-      wheelGrip = { point: aimOf(w), depth: FALLBACK_M }
-      const hit = await under(x, y, camera)
-      if (hit) wheelGrip = { point: hit.point, depth: Math.max(0.1, -toCamera(camera.pose, hit.point)[2]) }
-    }
-    const now = project.working
-    if (!now) return
-    const from: Framing = { stand: now.stand, lens: now.lens }
-    wheeling.value++
-    const next = e.altKey
-      ? heldFocal(from, factor)
-      : dolly(from, wheelGrip.point, near(from, wheelGrip.point, factor), options())
-    project.show({ stand: next.stand, lens: next.lens })
-    if (wheelTimer) clearTimeout(wheelTimer)
-    wheelTimer = setTimeout(() => {
-      wheelGrip = null
-      project.settle(e.altKey ? 'Focal length, size held' : 'Moved')
-    }, WHEEL_REST_MS)
-  }
-  /** Never through what is under the pointer: at 30 cm the way forward ends. */
-  function near(from: Framing, towards: Vec3, factor: number): number {
-    if (factor >= 1 || from.lens.projection.kind !== 'perspective') return factor
-    const away = distance(from.stand.station, towards)
-    return Math.max(factor, Math.min(1, 0.3 / Math.max(away, 1e-6)))
-  }
-  function heldFocal(from: Framing, factor: number): Framing {
-    const aim = aimPointOf(from.stand.aim)
-    const depth = aim ? -toCamera(poseOfStand(from.stand), aim)[2] : FALLBACK_M
-    return focalHoldingSize(from, Math.max(0.1, depth), Math.min(2000, Math.max(5, from.lens.focalMm / factor)))
-  }
-
-  return { down, wheel, hover, leave, ghost, moving }
+  return { down, hover, leave, ghost, band, framePx, under, options, target }
 }

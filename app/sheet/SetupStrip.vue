@@ -8,8 +8,8 @@ import { partLabel } from '#model'
 import { useFraming } from '../picture/framing.ts'
 import { useNotices } from '../stores/notices.ts'
 import { newId, useProject } from '../stores/project.ts'
-import { useView, type PanelName } from '../stores/view.ts'
-import { frameShort, lensShort, standShort } from '../text/short.ts'
+import { useView } from '../stores/view.ts'
+import { frameShort, lensShort, standShort, visibleShort } from '../text/short.ts'
 
 const project = useProject()
 const view = useView()
@@ -17,7 +17,11 @@ const notices = useNotices()
 const { eyeHeight } = useFraming()
 const name = ref('')
 const nameInput = ref<HTMLInputElement | null>(null)
-const ticked = ref<PanelName[]>([])
+/** Parts with a cell and a panel. */
+type Cell = 'stand' | 'lens' | 'frame' | 'visible'
+const CELLS: readonly Cell[] = ['stand', 'lens', 'frame', 'visible']
+const isCell = (p: string): p is Cell => (CELLS as readonly string[]).includes(p)
+const ticked = ref<Cell[]>([])
 
 const cells = computed(() => {
   const w = project.working
@@ -28,8 +32,9 @@ const cells = computed(() => {
     stand: standShort(c.pose, eyeHeight.value, doc.unit),
     lens: lensShort(w.lens),
     frame: frameShort(w.frame),
+    visible: visibleShort(w.visible.hidden.length),
   }
-  return (['stand', 'lens', 'frame'] as const).map((part) => ({
+  return CELLS.map((part) => ({
     part,
     label: partLabel(part),
     lines: texts[part],
@@ -44,9 +49,8 @@ watch(
   () => view.keeping,
   (mode) => {
     if (!mode) return
-    const changed = project.changed.filter((p): p is PanelName => p === 'stand' || p === 'lens' || p === 'frame')
-    ticked.value =
-      mode === 'keep' ? changed : (view.lastKept.filter((p) => ['stand', 'lens', 'frame'].includes(p)) as PanelName[])
+    const changed = project.changed.filter(isCell)
+    ticked.value = mode === 'keep' ? changed : view.lastKept.filter(isCell)
     if (ticked.value.length === 0) ticked.value = ['stand', 'lens', 'frame']
     name.value = mode === 'new' ? freeName() : ''
     void nextTick(() => {
@@ -66,7 +70,7 @@ function freeName(): string {
           : `${stem} ${i}`
         : stem
 }
-function cell(part: PanelName): void {
+function cell(part: Cell): void {
   if (!view.keeping) {
     view.panel = part
     return
@@ -160,7 +164,7 @@ defineExpose({ confirm })
 }
 .cell {
   position: relative;
-  width: 96px;
+  width: 88px;
   flex: none;
   padding: 7px 8px 5px 12px;
   border-right: 1px solid var(--strip-line);

@@ -7,12 +7,13 @@ import { computed, ref, shallowRef } from 'vue'
 import type { Camera, Ray } from '#core/camera'
 import type { Vec3 } from '#core/math'
 import { DAYLIGHT } from '#core/optics'
-import type { Hit, SceneFacts, Storey } from '#mesh'
+import type { Band, Closedness, Hit, SceneFacts, Storey } from '#mesh'
 import type { ModelRef, Setup } from '#model'
 import {
   createStage,
   type Appearance,
   type DrawingRequest,
+  type OutlineRequest,
   type PictureFrame,
   type PictureRequest,
   type StageClient,
@@ -49,7 +50,6 @@ export const useStage = defineStore('stage', () => {
   const epoch = ref(0)
   /** Counts up with every other light: pictures are out of date, drawings are not. */
   const lightEpoch = ref(0)
-  const refinement = ref<{ sample: number; samples: number } | null>(null)
   const still = ref<number | null>(null)
   let stage: StageClient | null = null
   let geometry: GeometryClient | null = null
@@ -89,7 +89,7 @@ export const useStage = defineStore('stage', () => {
 
   /** GLBs of the models that the stage does not hold, fetched with progress. */
   async function fetched(models: readonly ModelRef[]): Promise<StageModel[]> {
-    const missing = models.filter((m) => onStage.get(m.key) !== m.sha256 && !offered.has(m.sha256))
+    const missing = models.filter((m) => onStage.get(m.key) !== m.sha256 && !offered.get(m.sha256)?.byteLength)
     const total = missing.reduce((n, m) => n + m.sizeBytes, 0)
     let before = 0
     for (const m of missing) {
@@ -103,7 +103,7 @@ export const useStage = defineStore('stage', () => {
     return models.map((placed) => ({
       placed,
       sha256: placed.sha256,
-      bytes: onStage.get(placed.key) === placed.sha256 ? null : (offered.get(placed.sha256)?.slice() ?? null),
+      bytes: onStage.get(placed.key) === placed.sha256 ? null : (offered.get(placed.sha256) ?? null),
     }))
   }
 
@@ -185,7 +185,6 @@ export const useStage = defineStore('stage', () => {
     const s = stage
     if (!s || !ready.value) return
     await s.picture(request, (f) => {
-      refinement.value = request.moving ? null : { sample: f.sample, samples: f.samples }
       firstShown()
       onFrame(f)
     })
@@ -217,9 +216,18 @@ export const useStage = defineStore('stage', () => {
     geometry?.pickFloor(ray, hidden) ?? null
   const floorBelow = async (point: Vec3, hidden: readonly string[]): Promise<Hit | null> =>
     geometry?.floorBelow(point, hidden) ?? null
+  const inBand = async (camera: Camera, band: Band, hidden: readonly string[]): Promise<readonly string[]> =>
+    geometry?.inBand(camera, band, hidden) ?? []
+  const walk = async (from: Vec3, step: readonly [number, number], eyeHeightM: number, hidden: readonly string[]) =>
+    geometry?.walk(from, step, eyeHeightM, hidden) ?? null
+  const freeWay = async (from: Vec3, direction: Vec3, farM: number, hidden: readonly string[]): Promise<number> =>
+    geometry?.freeWay(from, direction, farM, hidden) ?? farM
+  const closedness = async (modelKey: string): Promise<Closedness | null> => geometry?.closedness(modelKey) ?? null
+  const outline = async (request: OutlineRequest): Promise<ImageBitmap | null> =>
+    stage && ready.value ? stage.outline(request) : null
 
   return {
-    state, facts, storeys, light, epoch, lightEpoch, refinement, still, ready,
-    warm, offer, show, load, relight, picture, drawing, thumbnail, meter, finish, cancelStill, pick, pickFloor, floorBelow,
+    state, facts, storeys, light, epoch, lightEpoch, still, ready,
+    warm, offer, show, load, relight, picture, drawing, thumbnail, meter, finish, cancelStill, pick, pickFloor, floorBelow, inBand, walk, freeWay, closedness, outline,
   } // prettier-ignore
 })

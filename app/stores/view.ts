@@ -1,11 +1,18 @@
 // How the person has arranged the page: never part of the project, never undone.
-import { useLocalStorage } from '@vueuse/core'
+import { StorageSerializers, useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import { ref } from 'vue'
+import { ref, shallowRef } from 'vue'
 
-export type Tool = 'turn' | 'orbit' | 'slide' | 'dolly' | 'stand'
-export type PanelName = 'stand' | 'lens' | 'frame'
+export type Tool = 'turn' | 'orbit' | 'slide' | 'dolly' | 'stand' | 'pick'
+export type PanelName = 'stand' | 'lens' | 'frame' | 'visible' | 'models'
+/** What stands large in the middle. */
+export type MainView = 'picture' | 'plan' | 'side'
+/** How W A S D move: on foot over the floors, or freely. */
+export type Gait = 'walk' | 'fly'
 export type SideView = 'sight' | 'north' | 'east' | 'south' | 'west'
+
+/** An unhurried walk indoors, metres a second (common practice). */
+export const WALK_MPS = 1.4
 
 export const useView = defineStore('view', () => {
   const theme = useLocalStorage<'day' | 'night'>('yoroi.theme', 'day')
@@ -22,6 +29,16 @@ export const useView = defineStore('view', () => {
   const keeping = ref<'keep' | 'new' | null>(null)
   const help = ref(false)
   const commands = ref(false)
+  const trail = ref(false)
+  const main = ref<MainView>('picture')
+  /** Ids of selected objects, in the order of selecting. */
+  const selection = shallowRef<readonly string[]>([])
+  /** All viewpoints as cones in Plan, Side and the outside view. */
+  const allCones = useLocalStorage('yoroi.allCones', false)
+  const gait = ref<Gait>('walk')
+  const walkMps = useLocalStorage('yoroi.walkMps', WALK_MPS)
+  /** Null: by the size of the model. */
+  const flyMps = useLocalStorage<number | null>('yoroi.flyMps', null, { serializer: StorageSerializers.object })
 
   function forSubject(subject: 'room' | 'product'): void {
     tool.value = subject === 'room' ? 'turn' : 'orbit'
@@ -30,6 +47,10 @@ export const useView = defineStore('view', () => {
     storey.value = 0
     side.value = 'sight'
     keeping.value = null
+    main.value = 'picture'
+    selection.value = []
+    trail.value = false
+    gait.value = subject === 'room' ? 'walk' : 'fly'
   }
   return {
     theme,
@@ -46,6 +67,13 @@ export const useView = defineStore('view', () => {
     keeping,
     help,
     commands,
+    trail,
+    main,
+    selection,
+    allCones,
+    gait,
+    walkMps,
+    flyMps,
     forSubject,
   }
 })

@@ -3,19 +3,24 @@
 import Select from 'primevue/select'
 import { computed, ref } from 'vue'
 import { formatLength, parseQuantity } from '#core/base'
-import { aimPointOf, rayThrough, standFromPlan, standMoved, usedSensor, type Stand } from '#core/camera'
+import { aimPointOf, standFromPlan, standMoved, usedSensor, type Stand } from '#core/camera'
 import type { Vec3 } from '#core/math'
 import { startDrag } from '../controls/drag.ts'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
+import { useOutside } from '../outside/outside.ts'
+import ConeShape from './ConeShape.vue'
+import { coneOf, FAR_PX } from './cones.ts'
 import DragHandle from './DragHandle.vue'
 import { useStrip } from './strip.ts'
 import StripFrame from './StripFrame.vue'
+import ViewpointCones from './ViewpointCones.vue'
 
 const project = useProject()
 const stage = useStage()
 const view = useView()
+const outside = useOutside()
 const host = ref<HTMLElement | null>(null)
 const canvas = ref<HTMLCanvasElement | null>(null)
 
@@ -39,33 +44,13 @@ const aim = computed(() => (stand.value ? aimPointOf(stand.value.aim) : null))
 const at = computed(() => toPx(station.value))
 const aimAtPx = computed(() => (aim.value ? toPx(aim.value) : null))
 
-/** The rays through the middle of the picture's left and right edge, seen from above. */
-const edges = computed(() => {
-  const c = project.camera
-  if (!c) return []
-  const { widthPx: w, heightPx: h } = c.frame
-  return [0, w].map((x) => {
-    const ray = rayThrough(c, x, h / 2)
-    if (!ray) return null
-    const flat = Math.hypot(ray.direction[0], ray.direction[1])
-    const from = toPx(ray.origin)
-    return flat < 1e-6 ? null : { from, dx: ray.direction[0] / flat, dy: -ray.direction[1] / flat }
-  })
-})
-const cone = computed(() => {
-  const [a, b] = edges.value
-  if (!a || !b) return null
-  const far = 2000
-  const end = (e: typeof a): string => `${e.from.x + e.dx * far} ${e.from.y + e.dy * far}`
-  return {
-    fill: `M${a.from.x} ${a.from.y}L${end(a)}L${end(b)}L${b.from.x} ${b.from.y}Z`,
-    lines: `M${end(a)}L${a.from.x} ${a.from.y}M${b.from.x} ${b.from.y}L${end(b)}`,
-  }
-})
+const cone = computed(() => (project.camera ? coneOf(project.camera, 'left-right', toPx, FAR_PX) : null))
+const former = computed(() => (outside.former ? coneOf(outside.former, 'left-right', toPx, FAR_PX) : null))
+const outsideAt = computed(() => (outside.camera ? toPx(outside.camera.pose.station) : null))
 const EDGE_AT_PX = 58
 const edgeHandles = computed(() =>
   project.camera?.lens.projection.kind === 'perspective'
-    ? edges.value.map((e) => e && { x: e.from.x + e.dx * EDGE_AT_PX, y: e.from.y + e.dy * EDGE_AT_PX })
+    ? (cone.value?.edges ?? []).map((e) => ({ x: e.x + e.dx * EDGE_AT_PX, y: e.y + e.dy * EDGE_AT_PX }))
     : [],
 )
 
@@ -201,6 +186,8 @@ function setCut(e: Event): void {
     v-model:host="host"
     v-model:canvas="canvas"
     title="Plan"
+    :large="view.main === 'plan'"
+    @enlarge="view.main = view.main === 'plan' ? 'picture' : 'plan'"
     :image-style="strip.imageStyle.value as Record<string, string>"
     :scale="strip.scaleBar.value"
     :width="strip.width.value"
@@ -237,10 +224,11 @@ function setCut(e: Event): void {
       >
     </template>
     <g v-if="stand" class="camera">
-      <template v-if="cone">
-        <path class="cone" :d="cone.fill" />
-        <path class="cone-line" :d="cone.lines" />
-      </template>
+      <ConeShape v-if="former" :cone="former" ghost />
+      <ConeShape v-if="cone" :cone="cone" />
+      <g v-if="outsideAt" class="outside" :transform="`translate(${outsideAt.x} ${outsideAt.y})`">
+        <path d="M-5 -5L5 5M5 -5L-5 5" /><text x="8" y="3">outside view</text>
+      </g>
       <path v-if="aimAtPx" class="sight" :d="`M${at.x} ${at.y}L${aimAtPx.x} ${aimAtPx.y}`" />
       <template v-for="(h, i) in edgeHandles" :key="i">
         <DragHandle
@@ -301,6 +289,7 @@ function setCut(e: Event): void {
         ><path d="M8 0L-5 -6V6Z"
       /></g>
     </g>
+    <ViewpointCones across="left-right" :to-px="toPx" :width="strip.width.value" :height="strip.height.value" />
     <g class="north" :transform="`translate(${strip.width.value - 18} 26)`"
       ><path d="M0 10V-10m-3.5 5l3.5 -5l3.5 5" /><text y="21" text-anchor="middle">N</text></g
     >
@@ -335,21 +324,19 @@ function setCut(e: Event): void {
   background: none;
   padding: 1px;
 }
-.cone {
-  fill: var(--plum);
-  opacity: 0.1;
-}
-.cone-line {
-  stroke: var(--plum);
-  stroke-width: 1.2;
-  fill: none;
-}
 .sight {
   stroke: var(--plum);
   stroke-dasharray: 3 3;
 }
-.camera path.cone,
-.camera path.cone-line,
+.outside path {
+  stroke: var(--plum);
+  stroke-width: 1.5;
+}
+.outside text {
+  font: 9.5px var(--font);
+  fill: var(--plum);
+}
+.outside,
 .camera path.sight {
   pointer-events: none;
 }

@@ -3,18 +3,19 @@
 import Select from 'primevue/select'
 import { computed, ref } from 'vue'
 import { formatLength, lengthSuffix, wrapBearingDeg } from '#core/base'
-import { aimPointOf, directionOf, rayThrough, standMoved, type Stand } from '#core/camera'
+import { aimPointOf, directionOf, standMoved, type Stand } from '#core/camera'
 import { scale, type Vec3 } from '#core/math'
 import { useFraming } from '../picture/framing.ts'
 import { useProject } from '../stores/project.ts'
-import { useStage } from '../stores/stage.ts'
 import { useView, type SideView } from '../stores/view.ts'
+import ConeShape from './ConeShape.vue'
+import { coneOf, FAR_PX } from './cones.ts'
 import DragHandle from './DragHandle.vue'
 import { settledBearing, useStrip } from './strip.ts'
 import StripFrame from './StripFrame.vue'
+import ViewpointCones from './ViewpointCones.vue'
 
 const project = useProject()
-const stage = useStage()
 const view = useView()
 const { eyeHeight, floor } = useFraming()
 const host = ref<HTMLElement | null>(null)
@@ -52,21 +53,7 @@ const aimPx = computed(() => (aim.value ? toPx(aim.value) : null))
 const floorPx = computed(() => (floor.value === null ? null : toPx([station.value[0], station.value[1], floor.value])))
 
 /** Rays through the middle of the picture's upper and lower edge. */
-const cone = computed(() => {
-  const c = project.camera
-  if (!c) return null
-  const rays = [0, c.frame.heightPx].map((y) => rayThrough(c, c.frame.widthPx / 2, y))
-  const [a, b] = rays
-  if (!a || !b) return null
-  const far = (stage.facts ? Math.hypot(...stage.facts.box.max.map((v, i) => v - stage.facts!.box.min[i]!)) : 20) * 2
-  const end = (r: typeof a): { x: number; y: number } =>
-    toPx([r.origin[0] + r.direction[0] * far, r.origin[1] + r.direction[1] * far, r.origin[2] + r.direction[2] * far])
-  const [fa, fb, ea, eb] = [toPx(a.origin), toPx(b.origin), end(a), end(b)]
-  return {
-    fill: `M${fa.x} ${fa.y}L${ea.x} ${ea.y}L${eb.x} ${eb.y}L${fb.x} ${fb.y}Z`,
-    lines: `M${ea.x} ${ea.y}L${fa.x} ${fa.y}M${fb.x} ${fb.y}L${eb.x} ${eb.y}`,
-  }
-})
+const cone = computed(() => (project.camera ? coneOf(project.camera, 'top-bottom', toPx, FAR_PX) : null))
 
 const active = ref<'' | 'eye' | 'aim'>('')
 let from: Stand | null = null
@@ -126,6 +113,8 @@ const eyeText = computed(() =>
     v-model:host="host"
     v-model:canvas="canvas"
     title="Side"
+    :large="view.main === 'side'"
+    @enlarge="view.main = view.main === 'side' ? 'picture' : 'side'"
     :image-style="strip.imageStyle.value as Record<string, string>"
     :scale="strip.scaleBar.value"
     :width="strip.width.value"
@@ -152,10 +141,7 @@ const eyeText = computed(() =>
       <span class="num eye">{{ eyeText }}</span>
     </template>
     <g v-if="stand" class="camera">
-      <template v-if="cone">
-        <path class="cone" :d="cone.fill" />
-        <path class="cone-line" :d="cone.lines" />
-      </template>
+      <ConeShape v-if="cone" :cone="cone" />
       <path class="horizon" :d="`M0 ${at.y}H${strip.width.value}`" />
       <text class="label" :x="strip.width.value - 8" :y="at.y - 4" text-anchor="end">horizon</text>
       <path
@@ -192,6 +178,7 @@ const eyeText = computed(() =>
         @cancel="cancel"
       />
     </g>
+    <ViewpointCones across="top-bottom" :to-px="toPx" :width="strip.width.value" :height="strip.height.value" />
   </StripFrame>
 </template>
 
@@ -212,15 +199,6 @@ const eyeText = computed(() =>
 }
 .eye {
   white-space: nowrap;
-}
-.cone {
-  fill: var(--plum);
-  opacity: 0.1;
-}
-.cone-line {
-  stroke: var(--plum);
-  stroke-width: 1.2;
-  fill: none;
 }
 .sight {
   stroke: var(--plum);

@@ -1,8 +1,17 @@
 <script setup lang="ts">
 // The frame of a strip: head with its controls, base image, drawing above it, zoom buttons, scale bar.
-import { IconFocus2, IconMaximize, IconMinus, IconPlus } from '@tabler/icons-vue'
+import {
+  IconArrowsDiagonal,
+  IconArrowsDiagonalMinimize2,
+  IconFocus2,
+  IconMaximize,
+  IconMinus,
+  IconPlus,
+} from '@tabler/icons-vue'
 import { onMounted, useTemplateRef } from 'vue'
+import { useView } from '../stores/view.ts'
 
+const view = useView()
 defineProps<{
   title: string
   imageStyle: Record<string, string>
@@ -11,8 +20,16 @@ defineProps<{
   height: number
   crosshair: boolean
   note: string
+  large: boolean
 }>()
-defineEmits<{ wheel: [e: WheelEvent]; down: [e: PointerEvent]; fitModel: []; fitCamera: []; zoom: [factor: number] }>()
+defineEmits<{
+  wheel: [e: WheelEvent]
+  down: [e: PointerEvent]
+  fitModel: []
+  fitCamera: []
+  zoom: [factor: number]
+  enlarge: []
+}>()
 const host = defineModel<HTMLElement | null>('host')
 const canvas = defineModel<HTMLCanvasElement | null>('canvas')
 const hostElement = useTemplateRef<HTMLElement>('hostElement')
@@ -28,6 +45,18 @@ onMounted(() => {
     <header>
       <h2>{{ title }}</h2>
       <slot name="head" />
+      <button
+        class="plain enlarge"
+        :title="large ? `${title} back to its place` : `${title} large, in the middle`"
+        @click="$emit('enlarge')"
+      >
+        <IconArrowsDiagonalMinimize2 v-if="large" :size="14" stroke="1.6" /><IconArrowsDiagonal
+          v-else
+          :size="14"
+          stroke="1.6"
+        />
+        <span class="visually-hidden">{{ large ? `Make ${title} small` : `Make ${title} large` }}</span>
+      </button>
     </header>
     <div
       ref="hostElement"
@@ -47,6 +76,15 @@ onMounted(() => {
         </g>
       </svg>
       <div class="zoom" @pointerdown.stop>
+        <button
+          class="plain"
+          :class="{ on: view.allCones }"
+          :aria-pressed="view.allCones"
+          title="All viewpoints as named cones, here, in the other drawings and from outside"
+          @click="view.allCones = !view.allCones"
+        >
+          <IconCone :size="14" stroke="1.6" /><span class="visually-hidden">All viewpoints</span>
+        </button>
         <button class="plain" :title="`Fit the model in ${title}`" @click="$emit('fitModel')">
           <IconMaximize :size="14" stroke="1.6" /><span class="visually-hidden">Fit the model</span>
         </button>
@@ -84,6 +122,14 @@ h2 {
   font-weight: 600;
   letter-spacing: 0.04em;
   color: var(--quiet);
+}
+.enlarge {
+  line-height: 0;
+  padding: 3px;
+  color: var(--quiet);
+}
+.enlarge:hover {
+  color: var(--ink);
 }
 .host {
   position: relative;
@@ -133,6 +179,9 @@ canvas {
   border-radius: 4px;
   color: var(--quiet);
   background: color-mix(in srgb, var(--panel) 80%, transparent);
+}
+.zoom button.on {
+  color: var(--plum);
 }
 .zoom button:hover {
   color: var(--ink);

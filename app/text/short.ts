@@ -40,6 +40,12 @@ export function lensShort(lens: Lens): [string, string] {
   ]
 }
 
+/** Extents in metres, to the millimetre where they are small. */
+export function sizeText(size: readonly number[]): string {
+  const digits = Math.max(...size) >= 100 ? 1 : Math.max(...size) >= 10 ? 2 : 3
+  return `${size.map((v) => v.toFixed(digits)).join(' × ')} m`
+}
+
 const gcd = (a: number, b: number): number => (b ? gcd(b, a % b) : a)
 /** The frame's shape in small whole numbers where it has them, else as a ratio to one. */
 export function aspectText(f: Pick<Frame, 'widthPx' | 'heightPx'>): string {
@@ -49,6 +55,8 @@ export function aspectText(f: Pick<Frame, 'widthPx' | 'heightPx'>): string {
   return a <= 21 && b <= 21 ? `${a}:${b}` : `${(f.widthPx / f.heightPx).toFixed(2)}:1`
 }
 export const frameShort = (f: Frame): [string, string] => [aspectText(f), `${f.widthPx} px`]
+
+export const visibleShort = (hidden: number): [string, string] => [hidden === 0 ? 'all shown' : `${hidden} hidden`, '']
 
 const FIELDS: Record<string, string> = {
   station: 'station', 'aim.point': 'aim point', 'aim.kind': 'kind of aim', rollDeg: 'roll', focalMm: 'focal length', riseMm: 'rise', crossMm: 'cross',

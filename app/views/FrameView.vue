@@ -9,17 +9,25 @@ import { handleKey, useActions } from '../actions/registry.ts'
 import { isDragging } from '../controls/drag.ts'
 import FramePanel from '../parts/FramePanel.vue'
 import LensPanel from '../parts/LensPanel.vue'
+import ModelsPanel from '../parts/ModelsPanel.vue'
 import StandPanel from '../parts/StandPanel.vue'
+import VisiblePanel from '../parts/VisiblePanel.vue'
 import { useCover } from '../picture/cover.ts'
 import PictureArea from '../picture/PictureArea.vue'
 import ContactSheet from '../sheet/ContactSheet.vue'
 import SetupStrip from '../sheet/SetupStrip.vue'
 import { failureText } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
+import { useOutside } from '../outside/outside.ts'
+import { useSelection } from '../selection/selection.ts'
+import { useWalking } from '../picture/walking.ts'
 import { useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
 import PlanStrip from '../strips/PlanStrip.vue'
 import SideStrip from '../strips/SideStrip.vue'
+import BringDialog from '../bring/BringDialog.vue'
+import { useBring } from '../bring/bring.ts'
+import { useDrop } from '../bring/drop.ts'
 import ConflictDialog from './ConflictDialog.vue'
 import HeaderBar from './HeaderBar.vue'
 
@@ -30,6 +38,14 @@ const view = useView()
 const actions = useActions()
 const failed = ref('')
 const strip = ref<InstanceType<typeof SetupStrip> | null>(null)
+const area = ref<InstanceType<typeof PictureArea> | null>(null)
+const outside = useOutside()
+const bring = useBring()
+const { clear } = useSelection()
+const dialogIsOpen = (): boolean =>
+  view.help || view.commands || project.saveState === 'conflict' || bring.busy || bring.report !== null
+const { over, handlers } = useDrop()
+const { walking } = useWalking(dialogIsOpen)
 useCover()
 stage.warm()
 
@@ -57,17 +73,28 @@ watch(
   () => project.document?.name,
   (name) => (window.document.title = name ? `${name} · Yoroi` : 'Yoroi'),
 )
-onBeforeRouteLeave(() => project.close())
+onBeforeRouteLeave(() => {
+  bring.cancel()
+  outside.forget()
+  return project.close()
+})
 onBeforeUnmount(() => {
   window.document.title = 'Yoroi'
   view.help = view.commands = false
 })
 
 useEventListener(window, 'keydown', (e) => {
-  const dialogOpen = view.help || view.commands || project.saveState === 'conflict'
+  const dialogOpen = dialogIsOpen()
   if (e.key === 'Escape' && !dialogOpen && !isDragging()) {
+    // the innermost thing first: a running turn of the wheel, keeping, the trail, a tool, the view from outside, what is large
+    if (area.value?.cancelWheel()) return
     if (view.keeping) view.keeping = null
-    else if (view.tool === 'stand') view.tool = project.document?.subject === 'product' ? 'orbit' : 'turn'
+    else if (view.trail) view.trail = false
+    else if (view.tool === 'stand' || view.tool === 'pick')
+      view.tool = project.document?.subject === 'product' ? 'orbit' : 'turn'
+    else if (outside.on) outside.back()
+    else if (view.main !== 'picture') view.main = 'picture'
+    else clear()
     return
   }
   // K again confirms what K began; so does Enter anywhere outside a field
@@ -90,11 +117,12 @@ useEventListener(window, 'beforeunload', (e) => {
   void project.save()
   e.preventDefault()
 })
-const panel = computed(() => ({ stand: StandPanel, lens: LensPanel, frame: FramePanel })[view.panel])
+const PANELS = { stand: StandPanel, lens: LensPanel, frame: FramePanel, visible: VisiblePanel, models: ModelsPanel }
+const panel = computed(() => PANELS[view.panel])
 </script>
 
 <template>
-  <div class="page">
+  <div class="page" :class="{ over }" v-on="handlers">
     <HeaderBar />
     <div v-if="failed" class="message" role="alert">
       <h1>The project cannot be opened</h1>
@@ -104,11 +132,11 @@ const panel = computed(() => ({ stand: StandPanel, lens: LensPanel, frame: Frame
     <div v-else-if="!project.document" class="message quiet" role="status">Opening the project…</div>
     <div v-else class="frame">
       <aside class="left">
-        <PlanStrip />
-        <SideStrip />
+        <PlanStrip v-if="view.main !== 'plan'" />
+        <SideStrip v-if="view.main !== 'side'" />
       </aside>
       <main>
-        <PictureArea />
+        <PictureArea ref="area" :walking="walking" />
         <SetupStrip ref="strip" />
         <ContactSheet />
       </main>
@@ -117,6 +145,7 @@ const panel = computed(() => ({ stand: StandPanel, lens: LensPanel, frame: Frame
     <CommandList />
     <HelpDialog />
     <ConflictDialog />
+    <BringDialog />
   </div>
 </template>
 
@@ -126,6 +155,10 @@ const panel = computed(() => ({ stand: StandPanel, lens: LensPanel, frame: Frame
   display: grid;
   grid-template-rows: 46px 1fr;
   min-width: 1000px;
+}
+.page.over {
+  outline: 3px dashed var(--plum);
+  outline-offset: -8px;
 }
 .frame {
   display: grid;

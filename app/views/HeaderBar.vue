@@ -4,6 +4,7 @@ import { IconArrowLeft, IconArrowRight, IconHelp, IconMoon, IconSun } from '@tab
 import { computed, ref } from 'vue'
 import { useProject } from '../stores/project.ts'
 import { useView } from '../stores/view.ts'
+import TrailList from './TrailList.vue'
 import YoroiMark from './YoroiMark.vue'
 
 const project = useProject()
@@ -62,13 +63,27 @@ const toggleTheme = (): void => void (view.theme = view.theme === 'day' ? 'night
         <button class="btn icon" :disabled="!project.canBack" title="Trail: back ([)" @click="project.trail(-1)">
           <IconArrowLeft :size="15" stroke="1.6" /><span class="visually-hidden">Trail back</span>
         </button>
-        <span class="quiet trail" title="Earlier positions of the camera"
-          >trail <span class="num">{{ trailText }}</span></span
+        <button
+          class="plain quiet trail"
+          data-trail-button
+          :aria-expanded="view.trail"
+          title="Earlier positions of the camera, with pictures"
+          @click="view.trail = !view.trail"
         >
+          trail <span class="num">{{ trailText }}</span>
+        </button>
         <button class="btn icon" :disabled="!project.canForward" title="Trail: forward (])" @click="project.trail(1)">
           <IconArrowRight :size="15" stroke="1.6" /><span class="visually-hidden">Trail forward</span>
         </button>
         <span class="gap" />
+        <button
+          class="btn"
+          :class="{ on: view.panel === 'models' }"
+          title="The models of the project: bring in, place, take out"
+          @click="view.panel = view.panel === 'models' ? 'stand' : 'models'"
+        >
+          Models
+        </button>
         <button class="btn" :disabled="!project.canUndo" title="Undo the last edit (Ctrl+Z)" @click="project.undoEdit">
           Undo
         </button>
@@ -86,11 +101,14 @@ const toggleTheme = (): void => void (view.theme = view.theme === 'day' ? 'night
         <IconHelp :size="15" stroke="1.6" /><span class="visually-hidden">Help</span>
       </button>
     </div>
+    <TrailList />
   </header>
 </template>
 
 <style scoped>
 header {
+  position: relative;
+  z-index: 5;
   display: flex;
   align-items: center;
   gap: 14px;
@@ -139,6 +157,10 @@ header {
 .trail .num {
   margin-left: 4px;
   font-size: 11px;
+}
+.btn.on {
+  border-color: var(--plum);
+  color: var(--plum);
 }
 .gap {
   width: 8px;

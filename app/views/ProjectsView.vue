@@ -2,23 +2,21 @@
 // Home: the projects as their best picture; a new one from a model file, by drop or picker.
 import { IconPlus, IconTrash } from '@tabler/icons-vue'
 import Dialog from 'primevue/dialog'
-import ProgressBar from 'primevue/progressbar'
 import { onMounted, ref } from 'vue'
-import { useRouter } from 'vue-router'
 import { api, type ProjectCard } from '../api/client.ts'
-import { createFromFile, type CreateProgress } from '../picture/create.ts'
+import BringDialog from '../bring/BringDialog.vue'
+import { useBring } from '../bring/bring.ts'
+import { PICKER_ACCEPT, useDrop } from '../bring/drop.ts'
 import { failureText, useNotices } from '../stores/notices.ts'
 import HeaderBar from './HeaderBar.vue'
 
-const router = useRouter()
 const notices = useNotices()
 const cards = ref<ProjectCard[] | null>(null)
 const failed = ref('')
-const over = ref(false)
-const progress = ref<CreateProgress | null>(null)
 const removing = ref<ProjectCard | null>(null)
 const picker = ref<HTMLInputElement | null>(null)
-let abort: AbortController | null = null
+const bring = useBring()
+const { over, handlers } = useDrop()
 
 async function list(): Promise<void> {
   failed.value = ''
@@ -30,29 +28,9 @@ async function list(): Promise<void> {
 }
 onMounted(list)
 
-async function bringIn(file: File | undefined): Promise<void> {
-  if (!file || progress.value) return
-  abort = new AbortController()
-  progress.value = { what: 'Looking at the file', done: null }
-  try {
-    const id = await createFromFile(file, (p) => (progress.value = p), abort.signal)
-    await router.push(`/project/${id}`)
-  } catch (e) {
-    if (!(e instanceof DOMException && e.name === 'AbortError')) notices.fail(e)
-    else notices.say('Cancelled; nothing was brought in.')
-  } finally {
-    progress.value = null
-  }
-}
-function dropped(e: DragEvent): void {
-  over.value = false
-  const files = [...(e.dataTransfer?.files ?? [])]
-  if (files.length > 1) notices.say('One model at a time: the first was taken.', 'warning')
-  void bringIn(files[0])
-}
 function picked(e: Event): void {
   const input = e.target as HTMLInputElement
-  void bringIn(input.files?.[0])
+  void bring.begin([...(input.files ?? [])])
   input.value = ''
 }
 async function remove(): Promise<void> {
@@ -72,13 +50,7 @@ const day = (iso: string): string =>
 </script>
 
 <template>
-  <div
-    class="page"
-    :class="{ over }"
-    @dragover.prevent="over = true"
-    @dragleave.self="over = false"
-    @drop.prevent="dropped"
-  >
+  <div class="page" :class="{ over }" v-on="handlers">
     <HeaderBar />
     <main>
       <h1>Projects</h1>
@@ -105,34 +77,20 @@ const day = (iso: string): string =>
         <button class="plain new" @click="picker?.click()">
           <span class="pic"><IconPlus :size="26" stroke="1.4" /></span>
           <span class="name">New from a model</span>
-          <span class="quiet">Drop a GLB file here, or click to choose one</span>
+          <span class="quiet">Drop a GLB, glTF, OBJ, STL or PLY file here, or click</span>
         </button>
         <input
           ref="picker"
           type="file"
-          accept=".glb,model/gltf-binary"
+          :accept="PICKER_ACCEPT"
+          multiple
           hidden
           data-testid="model-file"
           @change="picked"
         />
       </div>
     </main>
-    <Dialog
-      :visible="progress !== null"
-      modal
-      :closable="false"
-      header="Bringing in the model"
-      :style="{ width: '380px' }"
-      :draggable="false"
-    >
-      <p class="what">{{ progress?.what }}</p>
-      <ProgressBar
-        :mode="progress?.done === null ? 'indeterminate' : 'determinate'"
-        :value="Math.round((progress?.done ?? 0) * 100)"
-        style="height: 14px"
-      />
-      <template #footer><button class="btn" @click="abort?.abort()">Cancel</button></template>
-    </Dialog>
+    <BringDialog />
     <Dialog
       :visible="removing !== null"
       modal
@@ -239,8 +197,5 @@ article:hover .bin,
   gap: 10px;
   justify-items: start;
   max-width: 520px;
-}
-.what {
-  margin-bottom: 10px;
 }
 </style>

@@ -55,3 +55,4 @@ export {
   type DragOptions,
   type Framing,
 } from './navigate.ts'
+export { projectSegment, type PictureSegment } from './segment.ts'

@@ -4,6 +4,14 @@ import { cosDeg, sinDeg } from '../base/index.ts'
 import type { Box, Vec3 } from '../math/index.ts'
 import type { Placement } from './types.ts'
 
+/** Bounds of a file (its own units and axes) in metres with Z up, before placing. */
+export function boxInMetres(box: Box, unitM: number, up: 'y' | 'z'): Box {
+  const { min, max } = box
+  const scaled = (v: Vec3): Vec3 => [v[0] * unitM, v[1] * unitM, v[2] * unitM]
+  if (up === 'z') return { min: scaled(min), max: scaled(max) }
+  return { min: scaled([min[0], -max[2], min[1]]), max: scaled([max[0], -min[2], max[1]]) }
+}
+
 /** A point of the file (in metres, Z up, before placing) in the world. */
 export function placedPoint(place: Placement, [x, y, z]: Vec3): Vec3 {
   const c = cosDeg(place.turnDeg) * place.scale
@@ -35,7 +43,7 @@ export function modelKey(fileName: string, taken: readonly string[]): string {
   const stem =
     fileName
       .replace(/\.[^.]*$/, '')
-      .replace(/[/#\u0000-\u001f]/gu, ' ')
+      .replace(/[/#\p{Cc}]/gu, ' ')
       .trim()
       .slice(0, STEM_LENGTH) || 'Model'
   for (let i = 1; ; i++) {

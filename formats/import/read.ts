@@ -32,6 +32,8 @@ export function formatOf(file: PickedFile): ModelFormat | null {
   return null
 }
 
+const FILE_KEY = 'file'
+
 interface Plain {
   readonly glb: Uint8Array
   readonly missingTextures: readonly string[]
@@ -57,7 +59,7 @@ export async function readModel(
   progress('Checking triangles', 0.6)
   const root = await loadGlb(plain.glb, { textures: false })
   const asFile = {
-    key: 'file',
+    key: FILE_KEY,
     unitM: 1,
     up: 'z',
     place: { position: [0, 0, 0], turnDeg: 0, scale: 1 },
@@ -81,6 +83,9 @@ export async function readModel(
       box: facts.box,
       triangles: facts.triangles,
       objects: facts.nodes.filter((n) => n.materials.length > 0).length,
+      nodes: facts.nodes
+        .filter((n) => n.parentId !== null)
+        .map(({ id, name }) => ({ id: id.slice(FILE_KEY.length + 1), name })),
       materials,
       missingTextures: plain.missingTextures,
       guess,

@@ -1,7 +1,7 @@
 // What goes into the reading of a model file, and what comes out?
 
 import type { Box } from '#core/math'
-import type { UnitGuess } from '#core/placing'
+import type { NamedNode, UnitGuess } from '#core/placing'
 
 /** One of the files picked or dropped together. */
 export interface PickedFile {
@@ -22,6 +22,8 @@ export interface ModelFacts {
   readonly box: Box
   readonly triangles: number
   readonly objects: number
+  /** Paths and names below the file's root, for matching with an older file. */
+  readonly nodes: readonly NamedNode[]
   readonly materials: number
   /** Names of pictures that materials ask for and that are not there. */
   readonly missingTextures: readonly string[]

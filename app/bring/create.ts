@@ -1,50 +1,31 @@
-// A model file becomes a project: checked, read, sent up, and framed for the first time.
-import { AppError } from '#core/base'
+// A model becomes a project: shown, framed for the first time, lit and metered.
 import { directionOf, poseOfStand } from '#core/camera'
 import { boxCentre, type Box, type Vec3 } from '#core/math'
-import { inspectGlb } from '#formats/gltf'
-import { DEFAULT_EYE_HEIGHT_M, newModel, newProject } from '#model'
-import { api, sha256Of } from '../api/client.ts'
-import { newId } from '../stores/project.ts'
+import { DEFAULT_EYE_HEIGHT_M, newProject, type ModelRef } from '#model'
+import { api } from '../api/client.ts'
+import { firstStand, subjectOf } from '../picture/first.ts'
 import { appearanceOf, useStage } from '../stores/stage.ts'
-import { firstStand, subjectOf } from './first.ts'
+import type { BringProgress } from './bring.ts'
 
-export interface CreateProgress {
-  readonly what: string
-  readonly done: number | null
-}
-const LARGEST = 2 ** 31
-
-/** The new project's id. Nothing is stored when the file is refused (AppError) or the signal aborts (AbortError). */
-export async function createFromFile(
-  file: File,
-  onProgress: (p: CreateProgress) => void,
+/** The new project's id. Nothing is created when the signal aborts (AbortError) or the model cannot be shown (AppError). */
+export async function createProject(
+  model: ModelRef,
+  onProgress: (p: BringProgress) => void,
   signal: AbortSignal,
 ): Promise<string> {
   const stage = useStage()
   const stop = (): void => signal.throwIfAborted()
-  if (!/\.glb$/i.test(file.name)) throw new AppError('model-unreadable', `“${file.name}” is not a .glb file.`)
-  if (file.size > LARGEST) throw new AppError('upload-too-large')
-  const bytes = new Uint8Array(await file.arrayBuffer())
-  const facts = inspectGlb(bytes)
-  if (!facts.ok) throw new AppError('model-unreadable', facts.message)
-  stop()
   onProgress({ what: 'Reading the model', done: null })
-  const sha256 = await sha256Of(file)
-  stage.offer(sha256, bytes)
-  const model = newModel({ id: newId(), name: file.name.slice(0, 200), sha256, sizeBytes: bytes.length })
   const scene = await stage.show([model])
   stop()
   if (!scene) throw new DOMException('Another model came first.', 'AbortError')
-  const asset = await api.upload(file, sha256, (done) => onProgress({ what: 'Storing the model', done }), signal)
-  stop()
   onProgress({ what: 'Finding the first view', done: null })
   const stand = firstStand(scene, stage.storeys, await isEnclosed(scene.box))
   const doc = newProject({
-    name: file.name.replace(/\.glb$/i, '').slice(0, 200) || 'Model',
+    name: model.name.replace(/\.[^.]*$/, '').slice(0, 200) || 'Model',
     subject: subjectOf(scene),
     stand,
-    models: [{ ...model, sha256: asset.sha256, sizeBytes: asset.sizeBytes }],
+    models: [model],
   })
   const { working } = doc
   await stage.relight(working)

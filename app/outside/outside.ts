@@ -1,0 +1,94 @@
+// Stepping outside: a temporary view of the camera from elsewhere. It changes nothing in the project until “stand here”.
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+import { aimPointOf, directionOf, poseOfStand, type Camera, type Frame, type Framing } from '#core/camera'
+import { add, addScaled, distance, type Vec3 } from '#core/math'
+import { aimAt, newLens } from '#model'
+import { useNotices } from '../stores/notices.ts'
+import { useProject } from '../stores/project.ts'
+import { useStage } from '../stores/stage.ts'
+
+/** How far behind and above the camera one first stands, as parts of its distance to the aim. */
+const BACK = 0.8
+const UP = 0.35
+const GHOST_MS = 30_000
+
+export const useOutside = defineStore('outside', () => {
+  const project = useProject()
+  const stage = useStage()
+  const notices = useNotices()
+  const framing = shallowRef<Framing | null>(null)
+  const live = shallowRef<Framing | null>(null)
+  const frame = shallowRef<Frame>({ widthPx: 900, heightPx: 600, densityPpi: 96, guides: 'none' })
+  /** The camera before “stand here”, drawn in Plan for a while. */
+  const former = shallowRef<Camera | null>(null)
+  let formerTimer: ReturnType<typeof setTimeout> | null = null
+
+  const on = computed(() => framing.value !== null)
+  const moving = ref(false)
+  const shown = computed(() => live.value ?? framing.value)
+  const camera = computed<Camera | null>(() =>
+    shown.value ? { pose: poseOfStand(shown.value.stand), lens: shown.value.lens, frame: frame.value } : null,
+  )
+
+  /** Steps out: behind the camera and above, looking at what it looks at; never through a wall or a roof. */
+  async function step(): Promise<void> {
+    const w = project.working
+    const c = project.camera
+    if (!w || !c || framing.value) return
+    const { station, bearingDeg } = c.pose
+    const aim = aimPointOf(w.stand.aim) ?? addScaled(station, directionOf(bearingDeg, 0), 3)
+    const away = Math.max(0.3, distance(aim, station))
+    const lens = { ...newLens('room'), focalMm: 28 }
+    // askew, so that the camera does not hide what it looks at
+    const back = await clear(station, directionOf(bearingDeg + 205, 0), away * BACK)
+    const up = await clear(back, [0, 0, 1], away * UP)
+    framing.value = { stand: aimAt(up, addScaled(station, directionOf(bearingDeg, 0), Math.min(away, 2) * 0.5)), lens }
+  }
+  async function clear(from: Vec3, direction: Vec3, want: number): Promise<Vec3> {
+    const free = await stage.freeWay(from, direction, want, project.working?.visible.hidden ?? [])
+    return add(
+      from,
+      [0, 1, 2].map((i) => direction[i]! * Math.max(0, free < want ? free * 0.85 : want)) as unknown as Vec3,
+    )
+  }
+
+  function back(): void {
+    framing.value = null
+    live.value = null
+  }
+
+  /** The view from here becomes the camera; with its own lens, or with the lens the camera has. */
+  function standHere(lens: 'kept' | 'taken'): void {
+    const f = shown.value
+    const w = project.working
+    const c = project.camera
+    if (!f || !w || !c) return
+    const changes = lens === 'taken' ? { stand: f.stand, lens: f.lens } : { stand: f.stand }
+    const was = { stand: w.stand, lens: w.lens }
+    if (!project.move(changes, 'Stood here')) return
+    back()
+    former.value = c
+    if (formerTimer) clearTimeout(formerTimer)
+    formerTimer = setTimeout(() => (former.value = null), GHOST_MS)
+    const mm = (lens === 'taken' ? f.lens : w.lens).focalMm.toFixed(0)
+    notices.say(
+      lens === 'taken'
+        ? `You stand here now, with this view’s ${mm} mm lens.`
+        : `You stand here now; the ${mm} mm lens is kept.`,
+      'plain',
+      {
+        label: 'Former camera',
+        run: () => {
+          former.value = null
+          project.move(was, 'Former camera')
+        },
+      },
+    )
+  }
+  function forget(): void {
+    back()
+    former.value = null
+  }
+  return { on, framing, live, moving, shown, camera, frame, former, step, back, standHere, forget }
+})

@@ -1,0 +1,157 @@
+<script setup lang="ts">
+// Which objects are shown: the tree of names with search, for hiding and picking; and what is selected.
+import Tree from 'primevue/tree'
+import { computed, ref, watch } from 'vue'
+import type { NodeFacts } from '#mesh'
+import { useSelection } from '../selection/selection.ts'
+import SelectionBox from '../selection/SelectionBox.vue'
+import { useProject } from '../stores/project.ts'
+import { useStage } from '../stores/stage.ts'
+import { useView } from '../stores/view.ts'
+import PanelHead from './PanelHead.vue'
+
+interface Branch {
+  key: string
+  label: string
+  children: Branch[]
+  node: NodeFacts
+}
+const project = useProject()
+const stage = useStage()
+const view = useView()
+const { hidden, select, setHidden } = useSelection()
+const expanded = ref<Record<string, boolean>>({})
+
+const tree = computed<Branch[]>(() => {
+  const byId = new Map<string, Branch>()
+  const roots: Branch[] = []
+  for (const node of stage.facts?.nodes ?? []) {
+    const branch: Branch = { key: node.id, label: node.name, children: [], node }
+    byId.set(node.id, branch)
+    const above = node.parentId === null ? undefined : byId.get(node.parentId)
+    if (above) above.children.push(branch)
+    else roots.push(branch)
+  }
+  return roots
+})
+// the first level stands open; what is selected is always in sight
+watch(
+  () => [tree.value, view.selection] as const,
+  ([roots, ids]) => {
+    const open = { ...expanded.value }
+    for (const r of roots) open[r.key] ??= true
+    for (const id of ids)
+      for (let at = id.lastIndexOf('/'); at > 0; at = id.lastIndexOf('/', at - 1)) open[id.slice(0, at)] = true
+    expanded.value = open
+  },
+  { immediate: true },
+)
+const selected = computed(() => Object.fromEntries(view.selection.map((id) => [id, true])))
+const under = (id: string): boolean => {
+  for (let at = id.lastIndexOf('/'); at > 0; at = id.lastIndexOf('/', at - 1))
+    if (hidden.value.has(id.slice(0, at))) return true
+  return false
+}
+const choose = (keys: Record<string, boolean> | undefined): void =>
+  select(Object.entries(keys ?? {}).flatMap(([id, on]) => (on ? [id] : [])))
+const toggle = (id: string): void => setHidden([id], !hidden.value.has(id))
+const showAll = (): void => void project.run({ type: 'setPart', part: 'visible', value: { hidden: [] } })
+const count = computed(() => hidden.value.size)
+</script>
+
+<template>
+  <section class="visible" aria-label="Visible">
+    <PanelHead part="visible" title="Visible" />
+    <SelectionBox />
+    <div class="bar">
+      <span class="quiet">{{ count === 0 ? 'All objects are shown' : `${count} hidden` }}</span>
+      <button class="btn" :disabled="count === 0" @click="showAll">Show all</button>
+    </div>
+    <Tree
+      v-model:expanded-keys="expanded"
+      class="tree"
+      :value="tree as never"
+      :selection-keys="selected as never"
+      selection-mode="multiple"
+      :meta-key-selection="true"
+      filter
+      filter-mode="lenient"
+      filter-placeholder="Search objects"
+      data-testid="object-tree"
+      @update:selection-keys="choose($event as Record<string, boolean>)"
+    >
+      <template #default="{ node }">
+        <span class="row" :class="{ off: hidden.has(node.key) || under(node.key) }">
+          <input
+            type="checkbox"
+            :checked="!hidden.has(node.key)"
+            :disabled="under(node.key)"
+            :aria-label="`Show ${node.label}`"
+            @click.stop
+            @keydown.stop
+            @change="toggle(node.key)"
+          />
+          <span class="name">{{ node.label }}</span>
+        </span>
+      </template>
+      <template #empty><span class="quiet">No object of this name.</span></template>
+    </Tree>
+  </section>
+</template>
+
+<style scoped>
+.visible {
+  display: grid;
+  grid-template-rows: auto auto auto minmax(0, 1fr);
+  height: 100%;
+}
+.bar {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  padding: 6px 14px;
+  border-top: 1px solid var(--line);
+}
+.tree {
+  padding: 0 6px 10px;
+  overflow: auto;
+  background: none;
+  border: 0;
+  min-height: 0;
+  font-size: 12.5px;
+}
+.tree :deep(.p-tree-node-content) {
+  padding: 1px 2px;
+  gap: 2px;
+}
+.tree :deep(.p-tree-node-children) {
+  padding-left: 14px;
+}
+.tree :deep(.p-tree-node-toggle-button) {
+  width: 18px;
+  height: 18px;
+}
+.tree :deep(.p-inputtext) {
+  padding: 3px 8px;
+  font-size: 12.5px;
+}
+.row {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  min-width: 0;
+}
+.row input {
+  accent-color: var(--plum);
+  margin: 0;
+}
+.row.off .name {
+  color: var(--quiet);
+  text-decoration: line-through;
+}
+.name {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+</style>

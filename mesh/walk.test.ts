@@ -1,0 +1,105 @@
+import fc from 'fast-check'
+import { beforeAll, describe, expect, it } from 'vitest'
+import type { Vec3 } from '#core/math'
+import { loadGlb } from '#formats/scene'
+import { cameraOf } from '../tests/support/cameras.ts'
+import { glbOf, roomGlb } from '../tests/support/models.ts'
+import { Pen } from '../scripts/demo-data/kit.ts'
+import { freeWay, MeshScene, nodesInBand, soupOf, walkStep, WALK_DEFAULTS } from './index.ts'
+
+const sceneOf = async (glb: Uint8Array): Promise<MeshScene> => {
+  const { soup, facts } = soupOf(await loadGlb(glb, { textures: false }))
+  return new MeshScene(soup, facts)
+}
+const EYE = 1.58
+const RADIUS = WALK_DEFAULTS.radiusM
+
+describe('in a room of 6 x 4 m with a table', () => {
+  let room: MeshScene
+  beforeAll(async () => void (room = await sceneOf(roomGlb())))
+
+  it('goes where it is told at exactly eye height', () => {
+    const r = walkStep(room, [1, 1, EYE], [0.5, 0.25])
+    expect(r).toMatchObject({ blocked: false, groundM: expect.closeTo(0, 6) })
+    r.station.forEach((v, i) => expect(v).toBeCloseTo([1.5, 1.25, EYE][i]!, 6))
+  })
+  it('comes down onto its feet when it begins higher', () => {
+    expect(walkStep(room, [1, 1, 1.75], [0.1, 0]).station[2]).toBeCloseTo(EYE, 6)
+  })
+  it('slides along a wall that it meets askew', () => {
+    const r = walkStep(room, [5, 1, EYE], [2, 1])
+    expect(r.blocked).toBe(true)
+    expect(r.station[0]).toBeLessThan(6 - RADIUS + 0.07)
+    expect(r.station[1]).toBeCloseTo(2, 3)
+  })
+  it('does not climb a table', () => {
+    const r = walkStep(room, [1.5, 2, EYE], [3, 0])
+    expect(r.station[0]).toBeLessThan(2.5)
+    expect(r.station[2]).toBeCloseTo(EYE, 6)
+  })
+  it('any walk, however long, stays within the walls at eye height', () => {
+    const step = fc.tuple(fc.double({ min: -3, max: 3, noNaN: true }), fc.double({ min: -3, max: 3, noNaN: true }))
+    fc.assert(
+      fc.property(fc.array(step, { minLength: 1, maxLength: 12 }), (steps) => {
+        let at: Vec3 = [1, 1, EYE]
+        for (const s of steps) {
+          at = walkStep(room, at, s).station
+          expect(at[0]).toBeGreaterThan(0.02)
+          expect(at[0]).toBeLessThan(5.98)
+          expect(at[1]).toBeGreaterThan(0.02)
+          expect(at[1]).toBeLessThan(3.98)
+          expect(at[2]).toBeCloseTo(EYE, 5)
+        }
+      }),
+      { numRuns: 60 },
+    )
+  })
+  it('passes through what is hidden', () => {
+    const hidden = new Set(['Room/Table'])
+    expect(walkStep(room, [1.5, 2, EYE], [2.5, 0], { hidden })).toMatchObject({ blocked: false })
+  })
+  it('tells how far the way is free', () => {
+    expect(freeWay(room, [1, 1, EYE], [0, 1, 0], 10, new Set())).toBeCloseTo(3, 6)
+    expect(freeWay(room, [1, 1, EYE], [0, 1, 0], 2, new Set())).toBe(2)
+  })
+  it('a band takes what lies wholly in it and is seen', () => {
+    const camera = cameraOf({ station: [0.5, 2, 1.6], bearingDeg: 90, tiltDeg: -15 }, {}, [600, 400])
+    expect(nodesInBand(room, camera, { a: [0, 0], b: [600, 400] }, new Set())).toEqual(['Room/Table'])
+    expect(nodesInBand(room, camera, { a: [600, 400], b: [0, 0] }, new Set(['Room/Table']))).toEqual([])
+    expect(nodesInBand(room, camera, { a: [0, 0], b: [20, 20] }, new Set())).toEqual([])
+    // behind a wall nothing is seen
+    const outside = cameraOf({ station: [-3, 2, 1.6], bearingDeg: 90, tiltDeg: 0 }, {}, [600, 400])
+    expect(nodesInBand(room, outside, { a: [0, 0], b: [600, 400] }, new Set())).toEqual([])
+  })
+})
+
+describe('on a stair of twelve risers of 0.18 m', () => {
+  let stair: MeshScene
+  beforeAll(async () => {
+    const pen = new Pen('Stair', { kind: 'floor' }).use('oak').box(-2, 0, -0.2, 0, 1.2, 0, { bevel: 0 })
+    for (let i = 0; i < 12; i++) pen.box(i * 0.27, 0, 0, (i + 1) * 0.27, 1.2, (i + 1) * 0.18, { bevel: 0 })
+    pen.box(12 * 0.27, 0, 1.9, 6, 1.2, 12 * 0.18, { bevel: 0 })
+    stair = await sceneOf(glbOf([pen.node()]))
+  })
+  it('walks up and down again, the eye always at its height over the tread', () => {
+    let at: Vec3 = [-1, 0.6, EYE]
+    const heights = new Set<number>()
+    for (let i = 0; i < 60; i++) {
+      const r = walkStep(stair, at, [0.1, 0])
+      expect(r.station[2] - r.groundM!).toBeCloseTo(EYE, 9)
+      heights.add(Math.round(r.groundM! * 1000))
+      at = r.station
+    }
+    expect(at[0]).toBeGreaterThan(4)
+    expect(at[2]).toBeCloseTo(12 * 0.18 + EYE, 6)
+    expect([...heights].sort((a, b) => a - b)).toEqual(Array.from({ length: 13 }, (_, i) => i * 180))
+    for (let i = 0; i < 60; i++) at = walkStep(stair, at, [-0.1, 0]).station
+    expect(at[2]).toBeCloseTo(EYE, 6)
+  })
+  it('stops at an edge with nothing a step below', () => {
+    const r = walkStep(stair, [5, 0.6, 12 * 0.18 + EYE], [3, 0])
+    expect(r.blocked).toBe(true)
+    expect(r.station[0]).toBeLessThan(6.01)
+    expect(r.station[2]).toBeCloseTo(12 * 0.18 + EYE, 6)
+  })
+})

@@ -1,0 +1,154 @@
+// Where does a step on foot lead, and how far is the way free?
+// Model: a walker is an upright body of a given radius. Walls are felt by level rays at several heights; along a wall the way
+// slides. The ground is what a ray straight down meets from a step's height above the feet: it may lie up to a step higher or
+// lower, never more. The eye stays exactly at its height above the ground. Space: world metres, Z up. Source: handbook-11.
+
+import type { Vec3 } from '#core/math'
+import { isHidden } from './hidden.ts'
+import type { MeshScene } from './scene.ts'
+
+export interface WalkOptions {
+  readonly eyeHeightM: number
+  /** Half the width of the body. */
+  readonly radiusM: number
+  /** The highest step up or down. */
+  readonly stepM: number
+  readonly hidden: ReadonlySet<string>
+}
+export const WALK_DEFAULTS: WalkOptions = { eyeHeightM: 1.58, radiusM: 0.22, stepM: 0.3, hidden: new Set() }
+
+export interface Walked {
+  readonly station: Vec3
+  /** Whether something was in the way of the whole step. */
+  readonly blocked: boolean
+  /** Height of the ground stood on; null over nothing (then the way goes level). */
+  readonly groundM: number | null
+}
+/** A long step is taken in pieces of this length, so that nothing thin is stepped through. */
+const PIECE_M = 0.06
+const HEAD_M = 0.08
+
+/** The station after a level step by (dx, dy) metres. */
+export function walkStep(
+  scene: MeshScene,
+  from: Vec3,
+  step: readonly [number, number],
+  options: Partial<WalkOptions> = {},
+): Walked {
+  const o = { ...WALK_DEFAULTS, ...options }
+  const length = Math.hypot(step[0], step[1])
+  const pieces = Math.max(1, Math.ceil(length / PIECE_M))
+  let at: Vec3 = from
+  let blocked = false
+  let groundM = groundBelow(scene, from, o, o.eyeHeightM + o.stepM)
+  if (groundM !== null) at = [from[0], from[1], groundM + o.eyeHeightM]
+  for (let i = 0; i < pieces && length > 0; i++) {
+    const wish: readonly [number, number] = [step[0] / pieces, step[1] / pieces]
+    const way = freed(scene, at, wish, groundM, o)
+    blocked ||= way.blocked
+    const next: Vec3 = [at[0] + way.by[0], at[1] + way.by[1], at[2]]
+    if (groundM === null) {
+      at = next
+      groundM = groundBelow(scene, at, o, o.eyeHeightM + o.stepM)
+      if (groundM !== null) at = [at[0], at[1], groundM + o.eyeHeightM]
+      continue
+    }
+    const found = groundBelow(scene, next, o, o.eyeHeightM + o.stepM)
+    // an edge without ground a step below, or no room for the head: stay
+    if (found === null || !headroom(scene, next, found, o)) {
+      blocked = true
+      break
+    }
+    groundM = found
+    at = [next[0], next[1], found + o.eyeHeightM]
+  }
+  return { station: at, blocked, groundM }
+}
+
+/** The first surface straight below, from a step above the feet down to `reach` under the eye. */
+function groundBelow(scene: MeshScene, eye: Vec3, o: WalkOptions, reach: number): number | null {
+  const from: Vec3 = [eye[0], eye[1], eye[2] - o.eyeHeightM + o.stepM]
+  const hit = firstNotHidden(scene, from, [0, 0, -1], reach - o.eyeHeightM + o.stepM + 1e-3, o.hidden)
+  return hit === null ? null : from[2] - hit.distance
+}
+
+function headroom(scene: MeshScene, at: Vec3, ground: number, o: WalkOptions): boolean {
+  const from: Vec3 = [at[0], at[1], ground + o.stepM]
+  return firstNotHidden(scene, from, [0, 0, 1], o.eyeHeightM - o.stepM + HEAD_M, o.hidden) === null
+}
+
+/** The part of a small step that walls leave: slid along the first, stopped by a second. */
+function freed(scene: MeshScene, at: Vec3, wish: readonly [number, number], ground: number | null, o: WalkOptions) {
+  let by = wish
+  let blocked = false
+  for (let i = 0; i < 2; i++) {
+    const wall = wallAhead(scene, at, by, ground, o)
+    if (!wall) return { by, blocked }
+    blocked = true
+    // along the wall only
+    const into = by[0] * wall[0] + by[1] * wall[1]
+    by = [by[0] - into * wall[0], by[1] - into * wall[1]]
+    if (Math.hypot(by[0], by[1]) < 1e-5) return { by: [0, 0] as const, blocked }
+  }
+  return wallAhead(scene, at, by, ground, o) ? { by: [0, 0] as const, blocked } : { by, blocked }
+}
+
+/** Level normal, against the way, of what stands within reach ahead; null when the way is free. */
+function wallAhead(scene: MeshScene, at: Vec3, by: readonly [number, number], ground: number | null, o: WalkOptions) {
+  const length = Math.hypot(by[0], by[1])
+  if (length === 0) return null
+  const d = [by[0] / length, by[1] / length] as const
+  const base = ground ?? at[2] - o.eyeHeightM
+  let nearest = Infinity
+  let wall: readonly [number, number] | null = null
+  for (const z of [base + o.stepM + 0.05, base + o.eyeHeightM * 0.6, at[2]])
+    for (const turn of [0, 0.6, -0.6, 1.2, -1.2]) {
+      const c = Math.cos(turn)
+      const s = Math.sin(turn)
+      const ray: Vec3 = [d[0] * c - d[1] * s, d[0] * s + d[1] * c, 0]
+      // the body is round: to the side less room is needed ahead
+      const hit = firstNotHidden(scene, [at[0], at[1], z], ray, o.radiusM + length * c, o.hidden)
+      if (!hit || hit.distance >= nearest) continue
+      const flat = Math.hypot(hit.normal.x, hit.normal.y)
+      if (flat < 0.05) continue
+      const side = hit.normal.x * ray[0] + hit.normal.y * ray[1] > 0 ? -1 : 1
+      const n = [(hit.normal.x / flat) * side, (hit.normal.y / flat) * side] as const
+      // only what the step would come nearer to
+      if (n[0] * by[0] + n[1] * by[1] >= -1e-9) continue
+      nearest = hit.distance
+      wall = n
+    }
+  return wall
+}
+
+/** Metres that a way is free, up to `farM`, at the eye and a little to its sides. */
+export function freeWay(
+  scene: MeshScene,
+  from: Vec3,
+  direction: Vec3,
+  farM: number,
+  hidden: ReadonlySet<string>,
+): number {
+  const side = [-direction[1], direction[0]] as const
+  let free = farM
+  for (const k of [0, 0.12, -0.12]) {
+    const hit = firstNotHidden(scene, [from[0] + side[0] * k, from[1] + side[1] * k, from[2]], direction, farM, hidden)
+    if (hit) free = Math.min(free, hit.distance)
+  }
+  return free
+}
+
+/** Glass stops too; hidden things do not. */
+function firstNotHidden(scene: MeshScene, origin: Vec3, direction: Vec3, far: number, hidden: ReadonlySet<string>) {
+  let from = origin
+  let gone = 0
+  for (let i = 0; i < 64 && gone < far; i++) {
+    const hit = scene.cast(from, direction, far - gone, true)
+    if (!hit) return null
+    if (!isHidden(scene.nodeAt(hit.vertex).id, hidden)) return { distance: gone + hit.distance, normal: hit.normal }
+    const step = hit.distance + 1e-4
+    gone += step
+    from = [from[0] + direction[0] * step, from[1] + direction[1] * step, from[2] + direction[2] * step]
+  }
+  return null
+}
