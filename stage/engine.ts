@@ -106,7 +106,7 @@ export class StageEngine implements StageContract {
   picture(request: PictureRequest, onFrame: (frame: PictureFrame) => void): Promise<boolean> {
     let sample = 0
     const place = request.place ?? 'picture'
-    return this.queue.run(place, request.moving ? PRIORITY.moving : PRIORITY.picture, async () => {
+    return this.queue.run(place, request.moving ? PRIORITY.moving : PRIORITY.picture, async (me) => {
       const start = performance.now()
       if (request.moving) {
         await this.movingFrame(request, onFrame)
@@ -122,7 +122,7 @@ export class StageEngine implements StageContract {
         onFrame({ bitmap, sample, samples: request.samples, tookMs: performance.now() - start })
       }
       // after the first full frame the drawings go first, after a few more thumbnails and stills do
-      this.queue.setPriority(place, sample < SOON ? PRIORITY.refine : PRIORITY.thumbnail + 1)
+      me.priority = sample < SOON ? PRIORITY.refine : PRIORITY.thumbnail + 1
       return last
     })
   }

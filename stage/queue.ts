@@ -2,11 +2,15 @@
 // Model: one task a key; a newer task under a key takes the place of the older, which then resolves false. The lowest priority
 // number goes first, one step at a time; between steps the thread is free to receive newer requests.
 
-interface Task {
-  readonly key: string
+/** A task as its own step sees it: it may change when its next turn comes. */
+export interface Turn {
   priority: number
-  readonly order: number
-  readonly step: () => Promise<boolean>
+}
+
+interface Task extends Turn {
+  readonly key: string
+  order: number
+  readonly step: (me: Turn) => Promise<boolean>
   readonly settle: (done: boolean) => void
   readonly fail: (e: unknown) => void
 }
@@ -17,17 +21,12 @@ export class TaskQueue {
   private count = 0
 
   /** Runs `step` until it returns true; resolves true at its end, false when replaced or cancelled, rejects when a step throws. */
-  run(key: string, priority: number, step: () => Promise<boolean>): Promise<boolean> {
+  run(key: string, priority: number, step: (me: Turn) => Promise<boolean>): Promise<boolean> {
     this.cancel(key)
     return new Promise((settle, fail) => {
       this.tasks.set(key, { key, priority, order: this.count++, step, settle, fail })
       void this.drain()
     })
-  }
-
-  setPriority(key: string, priority: number): void {
-    const t = this.tasks.get(key)
-    if (t) t.priority = priority
   }
 
   cancel(key: string): void {
@@ -49,7 +48,9 @@ export class TaskQueue {
         if (!task) return
         let done = false
         try {
-          done = await task.step()
+          done = await task.step(task)
+          // equals take turns
+          task.order = this.count++
         } catch (e) {
           if (this.tasks.get(task.key) === task) this.tasks.delete(task.key)
           task.fail(e)

@@ -169,7 +169,7 @@ const few = (ids: readonly string[]): string =>
   gap: 10px;
 }
 .ups {
-  grid-template-columns: 0 1fr;
+  grid-template-columns: 0 130px;
   padding: 0;
 }
 .why {

@@ -91,7 +91,7 @@ const staff = computed(() => {
     />
     <text class="foot" x="8" :y="GROUND + 16">staff</text>
     <text class="foot" :x="Math.max(42, door.x)" :y="GROUND + 16">door 0.90 × 2.10 m</text>
-    <text class="foot" :x="WIDTH - 8" :y="GROUND + 16" text-anchor="end">from the front</text>
+    <text class="foot" :x="WIDTH - 8" :y="GROUND + 16" text-anchor="end">elevation</text>
   </svg>
 </template>
 

@@ -4,8 +4,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { AppError } from '#core/base'
-import { aimPointOf } from '#core/camera'
-import type { Box, Vec3 } from '#core/math'
+import type { Box } from '#core/math'
 import { AT_ORIGIN, boxInMetres, matchNodes, standingOn, UNIT_M, type FileUnit } from '#core/placing'
 import { isModelName } from '#formats/import'
 import type { Closedness } from '#mesh'
@@ -15,7 +14,9 @@ import { api } from '../api/client.ts'
 import { useNotices } from '../stores/notices.ts'
 import { newId, useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
+import { useView } from '../stores/view.ts'
 import { createProject } from './create.ts'
+import { freeSpot } from './spot.ts'
 
 export interface BringProgress {
   readonly what: string
@@ -38,6 +39,7 @@ export const useBring = defineStore('bring', () => {
   const project = useProject()
   const stage = useStage()
   const notices = useNotices()
+  const view = useView()
   const progress = ref<BringProgress | null>(null)
   const judged = shallowRef<Judged | null>(null)
   const closedness = shallowRef<Closedness | null>(null)
@@ -153,8 +155,9 @@ export const useBring = defineStore('bring', () => {
       if (old) replace(old, file, { sha256, sizeBytes, name: file.fileName, ...reading })
       else {
         const taken = project.document!.models.map((m) => m.key)
-        const place = standingOn(AT_ORIGIN, box, await spot())
-        project.run({ type: 'addModel', model: newModel({ ...entry, place }, taken) })
+        const place = standingOn(AT_ORIGIN, box, await freeSpot(box))
+        const model = newModel({ ...entry, place }, taken)
+        if (project.run({ type: 'addModel', model })) view.selection = [model.key]
       }
       end()
       await next()
@@ -164,14 +167,6 @@ export const useBring = defineStore('bring', () => {
       end()
     }
     return null
-  }
-
-  /** Where a further model is put: on the floor below what the camera is aimed at. */
-  async function spot(): Promise<Vec3> {
-    const w = project.working!
-    const aim = aimPointOf(w.stand.aim) ?? w.stand.station
-    const floor = await stage.floorBelow(aim, w.visible.hidden)
-    return floor ? floor.point : [aim[0], aim[1], stage.facts?.box.min[2] ?? 0]
   }
 
   function replace(

@@ -2,15 +2,17 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { aimPointOf, directionOf, poseOfStand, type Camera, type Frame, type Framing } from '#core/camera'
-import { add, addScaled, distance, type Vec3 } from '#core/math'
+import { addScaled, distance } from '#core/math'
 import { aimAt, newLens } from '#model'
 import { useNotices } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 
 /** How far behind and above the camera one first stands, as parts of its distance to the aim. */
-const BACK = 0.8
-const UP = 0.35
+const BACK = 0.7
+const UP = 0.25
+/** Directions tried for stepping out, degrees from the camera's bearing. */
+const SIDES_DEG = [205, 155, 235, 125, 260, 100, 180] as const
 const GHOST_MS = 30_000
 
 export const useOutside = defineStore('outside', () => {
@@ -40,17 +42,23 @@ export const useOutside = defineStore('outside', () => {
     const aim = aimPointOf(w.stand.aim) ?? addScaled(station, directionOf(bearingDeg, 0), 3)
     const away = Math.max(0.3, distance(aim, station))
     const lens = { ...newLens('room'), focalMm: 28 }
-    // askew, so that the camera does not hide what it looks at
-    const back = await clear(station, directionOf(bearingDeg + 205, 0), away * BACK)
-    const up = await clear(back, [0, 0, 1], away * UP)
-    framing.value = { stand: aimAt(up, addScaled(station, directionOf(bearingDeg, 0), Math.min(away, 2) * 0.5)), lens }
-  }
-  async function clear(from: Vec3, direction: Vec3, want: number): Promise<Vec3> {
-    const free = await stage.freeWay(from, direction, want, project.working?.visible.hidden ?? [])
-    return add(
-      from,
-      [0, 1, 2].map((i) => direction[i]! * Math.max(0, free < want ? free * 0.85 : want)) as unknown as Vec3,
+    // beside and behind where there is room, so that the camera does not hide what it looks at
+    const want = away * BACK
+    const hidden = w.visible.hidden
+    const ways = await Promise.all(
+      SIDES_DEG.map(async (deg) => {
+        const direction = directionOf(bearingDeg + deg, 0)
+        return { direction, free: await stage.freeWay(station, direction, want, hidden) }
+      }),
     )
+    // the first with room enough, else the roomiest
+    const side = ways.find((v) => v.free >= want) ?? ways.reduce((a, b) => (b.free > a.free ? b : a))
+    const beside = addScaled(station, side.direction, side.free < want ? side.free * 0.85 : want)
+    const free = await stage.freeWay(beside, [0, 0, 1], away * UP, hidden)
+    const from = addScaled(beside, [0, 0, 1], free < away * UP ? free * 0.6 : away * UP)
+    // the camera stays in sight: what is looked at lies only a little before it
+    const ahead = Math.min(away * 0.15, distance(from, station) * 0.3)
+    framing.value = { stand: aimAt(from, addScaled(station, directionOf(bearingDeg, 0), ahead)), lens }
   }
 
   function back(): void {

@@ -3,7 +3,7 @@
 import { IconTrash } from '@tabler/icons-vue'
 import Select from 'primevue/select'
 import { computed, reactive, ref, watch } from 'vue'
-import { boxSize, type Vec3 } from '#core/math'
+import { boxSize, joinBoxes, type Vec3 } from '#core/math'
 import { boxInMetres, placedPoint, replaced, UNIT_M, type FileUnit } from '#core/placing'
 import type { Closedness } from '#mesh'
 import type { ModelRef } from '#model'
@@ -23,7 +23,12 @@ const notices = useNotices()
 const picker = ref<HTMLInputElement | null>(null)
 const models = computed(() => project.document?.models ?? [])
 const unit = computed(() => project.document!.unit)
+/** The one opened last; a model just brought in opens by itself. */
 const opened = ref<string | null>(null)
+watch(
+  () => models.value.length,
+  (now, before) => now > before && (opened.value = models.value.at(-1)!.id),
+)
 const UNITS = [
   { value: 'mm', label: 'millimetres' },
   { value: 'cm', label: 'centimetres' },
@@ -37,6 +42,13 @@ const UPS = [
 ] as const
 
 const nodeOf = (m: ModelRef) => stage.facts?.nodes.find((n) => n.id === m.key) ?? null
+/** Extents without what the file marks as surroundings. */
+function sizeOf(m: ModelRef): readonly number[] {
+  const own = (stage.facts?.nodes ?? []).filter((n) => n.id.startsWith(`${m.key}/`) && n.materials.length > 0)
+  const main = own.filter((n) => n.kind !== 'surroundings')
+  const boxes = (main.length > 0 ? main : own).map((n) => n.box)
+  return boxSize(boxes.length > 0 ? boxes.reduce(joinBoxes) : nodeOf(m)!.box)
+}
 const surface = reactive(new Map<string, Closedness>())
 watch(
   () => stage.storeys,
@@ -116,7 +128,7 @@ const surfaceText = (c: Closedness): string =>
       </summary>
       <dl v-if="nodeOf(m)">
         <dt>Size</dt>
-        <dd class="num">{{ sizeText(boxSize(nodeOf(m)!.box)) }}</dd>
+        <dd class="num">{{ sizeText(sizeOf(m)) }}</dd>
         <dt>Holds</dt>
         <dd class="num">{{ nodeOf(m)!.triangles.toLocaleString('en') }} triangles</dd>
         <dt>Surface</dt>
@@ -124,8 +136,8 @@ const surfaceText = (c: Closedness): string =>
         <dt>File</dt>
         <dd class="num">{{ (m.sizeBytes / 1e6).toFixed(m.sizeBytes < 1e7 ? 2 : 0) }} MB</dd>
       </dl>
-      <div class="unit">
-        <span class="quiet">One unit is</span>
+      <div class="reading">
+        <span class="unit-label quiet">One unit is</span>
         <Select
           :model-value="unitOf(m)"
           :options="UNITS"
@@ -228,7 +240,10 @@ dt {
 dd {
   margin: 0;
 }
-.unit {
+.unit-label {
+  font-size: 13px;
+}
+.reading {
   display: grid;
   grid-template-columns: 92px 1fr;
   gap: 8px;

@@ -30,7 +30,7 @@ function faster(by: number): void {
 <template>
   <div class="foot">
     <span v-if="outside.on" class="outside">
-      <b>From outside</b>: nothing changes until you stand here.
+      <span class="temporary">a temporary view</span>
       <button
         class="btn"
         title="The view becomes the camera, with the lens the camera has"
@@ -114,6 +114,10 @@ function faster(by: number): void {
 }
 .foot {
   align-items: center;
+}
+.temporary {
+  margin-right: 6px;
+  white-space: nowrap;
 }
 .gait {
   display: flex;

@@ -92,12 +92,18 @@ function confirm(): void {
   }
   view.keeping = null
 }
+/** Esc ends keeping; otherwise it is for whatever lies deeper. */
+function escape(e: KeyboardEvent): void {
+  if (!view.keeping) return
+  e.stopPropagation()
+  view.keeping = null
+}
 const putBack = (): void => void project.run({ type: 'putBack', parts: project.changed })
 defineExpose({ confirm })
 </script>
 
 <template>
-  <div class="strip" role="toolbar" aria-label="Setup" @keydown.esc.stop="view.keeping = null">
+  <div class="strip" role="toolbar" aria-label="Setup" @keydown.esc="escape">
     <button
       v-for="c in cells"
       :key="c.part"

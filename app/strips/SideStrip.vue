@@ -104,7 +104,7 @@ const fitCamera = (): void => strip.fitCamera(aim.value ? [station.value, aim.va
 const eyeText = computed(() =>
   eyeHeight.value === null
     ? ''
-    : `eye ${formatLength(eyeHeight.value, project.document?.unit ?? 'm')} ${lengthSuffix(project.document?.unit ?? 'm')}`,
+    : `${formatLength(eyeHeight.value, project.document?.unit ?? 'm')} ${lengthSuffix(project.document?.unit ?? 'm')}`,
 )
 </script>
 
@@ -138,7 +138,7 @@ const eyeText = computed(() =>
         aria-label="Direction of Side"
       />
       <span class="grow" />
-      <span class="num eye">{{ eyeText }}</span>
+      <span class="num eye" title="Eye height above the floor below">{{ eyeText }}</span>
     </template>
     <g v-if="stand" class="camera">
       <ConeShape v-if="cone" :cone="cone" />
@@ -185,7 +185,8 @@ const eyeText = computed(() =>
 <style scoped>
 .pin {
   font-size: 11.5px;
-  max-width: 150px;
+  min-width: 0;
+  max-width: 122px;
 }
 .pin :deep(.p-select-label) {
   padding: 1px 2px 1px 6px;

@@ -167,7 +167,9 @@ const panel = computed(() => PANELS[view.panel])
 }
 .left {
   display: grid;
-  grid-template-rows: minmax(0, 1.45fr) minmax(0, 1fr);
+  grid-template-columns: minmax(0, 1fr);
+  grid-auto-rows: minmax(0, 1fr);
+  grid-template-rows: minmax(0, 1.45fr);
   border-right: 1px solid var(--line);
   background: var(--panel);
   min-height: 0;
