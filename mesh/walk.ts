@@ -27,6 +27,8 @@ export interface Walked {
 /** A long step is taken in pieces of this length, so that nothing thin is stepped through. */
 const PIECE_M = 0.06
 const HEAD_M = 0.08
+/** Cosine under which a side ray meets an edge rather than a wall. */
+const SQUARELY = 0.9
 
 /** The station after a level step by (dx, dy) metres. */
 export function walkStep(
@@ -112,7 +114,10 @@ function wallAhead(scene: MeshScene, at: Vec3, by: readonly [number, number], gr
       const flat = Math.hypot(hit.normal.x, hit.normal.y)
       if (flat < 0.05) continue
       const side = hit.normal.x * ray[0] + hit.normal.y * ray[1] > 0 ? -1 : 1
-      const n = [(hit.normal.x / flat) * side, (hit.normal.y / flat) * side] as const
+      const face = [(hit.normal.x / flat) * side, (hit.normal.y / flat) * side] as const
+      // an edge that is only brushed is gone round: the round body turns about it
+      const brushed = turn !== 0 && -(face[0] * ray[0] + face[1] * ray[1]) < SQUARELY
+      const n = brushed ? ([-ray[0], -ray[1]] as const) : face
       // only what the step would come nearer to
       if (n[0] * by[0] + n[1] * by[1] >= -1e-9) continue
       nearest = hit.distance

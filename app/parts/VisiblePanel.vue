@@ -34,6 +34,29 @@ const tree = computed<Branch[]>(() => {
   }
   return roots
 })
+const search = ref('')
+/** Branches whose name, or the name of something below, holds the words; with all that lies below a match. */
+const found = computed(() => {
+  const words = search.value.trim().toLowerCase()
+  if (!words) return null
+  const open: Record<string, boolean> = {}
+  let matches = 0
+  const keep = (b: Branch): Branch | null => {
+    const own = b.label.toLowerCase().includes(words)
+    if (own) matches++
+    const children = own ? b.children : b.children.flatMap((c) => keep(c) ?? [])
+    if (!own && children.length === 0) return null
+    if (!own) open[b.key] = true
+    return { ...b, children }
+  }
+  return { branches: tree.value.flatMap((b) => keep(b) ?? []), open, matches }
+})
+const openNow = computed({
+  get: () => ({ ...expanded.value, ...found.value?.open }),
+  set: (keys) => {
+    if (!found.value) expanded.value = keys
+  },
+})
 // the first level stands open; what is selected is always in sight
 watch(
   () => [tree.value, view.selection] as const,
@@ -67,16 +90,19 @@ const count = computed(() => hidden.value.size)
       <span class="quiet">{{ count === 0 ? 'All objects are shown' : `${count} hidden` }}</span>
       <button class="btn" :disabled="count === 0" @click="showAll">Show all</button>
     </div>
+    <label class="search">
+      <span class="visually-hidden">Search objects</span>
+      <input v-model="search" type="search" placeholder="Search objects" />
+      <span v-if="found" class="num quiet">{{ found.matches }}</span>
+    </label>
+    <p v-if="found && found.matches === 0" class="quiet none">No object of this name.</p>
     <Tree
-      v-model:expanded-keys="expanded"
+      v-model:expanded-keys="openNow"
       class="tree"
-      :value="tree as never"
+      :value="(found?.branches ?? tree) as never"
       :selection-keys="selected as never"
       selection-mode="multiple"
       :meta-key-selection="true"
-      filter
-      filter-mode="lenient"
-      filter-placeholder="Search objects"
       data-testid="object-tree"
       @update:selection-keys="choose($event as Record<string, boolean>)"
     >
@@ -94,7 +120,7 @@ const count = computed(() => hidden.value.size)
           <span class="name">{{ node.label }}</span>
         </span>
       </template>
-      <template #empty><span class="quiet">No object of this name.</span></template>
+      <template #empty><span /></template>
     </Tree>
   </section>
 </template>
@@ -102,7 +128,7 @@ const count = computed(() => hidden.value.size)
 <style scoped>
 .visible {
   display: grid;
-  grid-template-rows: auto auto auto minmax(0, 1fr);
+  grid-template-rows: auto auto auto auto minmax(0, 1fr);
   height: 100%;
 }
 .bar {
@@ -131,9 +157,26 @@ const count = computed(() => hidden.value.size)
   width: 18px;
   height: 18px;
 }
-.tree :deep(.p-inputtext) {
-  padding: 3px 8px;
-  font-size: 12.5px;
+.search {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  margin: 0 14px 4px;
+  border-bottom: 1px solid var(--line-strong);
+}
+.search input {
+  flex: 1;
+  min-width: 0;
+  border: 0;
+  outline: none;
+  background: none;
+  padding: 3px 0;
+}
+.search:focus-within {
+  border-color: var(--plum);
+}
+.none {
+  padding: 4px 14px;
 }
 .row {
   display: flex;

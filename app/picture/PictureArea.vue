@@ -117,6 +117,7 @@ const hasPicture = computed(() => main.value?.hasPicture ?? false)
           />
         </template>
         <svg v-if="band" class="band" aria-hidden="true">
+          <rect class="under" :x="band.x" :y="band.y" :width="band.width" :height="band.height" />
           <rect :x="band.x" :y="band.y" :width="band.width" :height="band.height" />
         </svg>
         <div v-if="loading" class="cover" role="status">
@@ -204,7 +205,13 @@ const hasPicture = computed(() => main.value?.hasPicture ?? false)
 .band rect {
   fill: #6b3f7a1f;
   stroke: #6b3f7a;
+  stroke-width: 1.4;
   stroke-dasharray: 4 3;
+}
+.band .under {
+  stroke: #fff;
+  stroke-dasharray: none;
+  stroke-width: 2.5;
 }
 .large {
   position: absolute;

@@ -22,23 +22,36 @@ describe('bringing in a model', () => {
     [
       'a text that calls itself a model',
       { name: 'a.glb', mimeType: '', buffer: Buffer.from('this is no model at all, sorry') },
-      /not a GLB file/,
+      /“a\.glb” is none of the kinds/,
     ],
     ['a cut-off file', { ...room, buffer: room.buffer.subarray(0, 900) }, /cut off/],
     [
       'another kind of file',
-      { name: 'house.obj', mimeType: '', buffer: Buffer.from('v 0 0 0') },
-      /“house.obj” is not a \.glb file/,
+      { name: 'house.txt', mimeType: '', buffer: Buffer.from('v 0 0 0') },
+      /no GLB, glTF, OBJ, STL or PLY among them/,
     ],
-    ['an empty file', { name: 'a.glb', mimeType: '', buffer: Buffer.alloc(0) }, /empty or cut off/],
+    ['points without faces', { name: 'a.obj', mimeType: '', buffer: Buffer.from('v 0 0 0') }, /no triangles/],
+    ['an empty file', { name: 'a.glb', mimeType: '', buffer: Buffer.alloc(0) }, /“a\.glb” is empty/],
   ])('refuses %s in a sentence', async (_what, file, message) => {
     await pick(file)
     await page.getByText(message).waitFor()
     expect(await stand.server.projects.list()).toHaveLength(0)
   })
 
+  it('cancelled while judging, nothing is brought in', async () => {
+    await pick(room)
+    await page.getByTestId('bring-size').waitFor()
+    await page.getByTestId('bring').getByRole('button', { name: 'Cancel' }).click()
+    await page.getByText('Cancelled; nothing was brought in.').waitFor()
+    expect(await stand.server.projects.list()).toHaveLength(0)
+  })
+
   it('makes a project that stands inside the room at eye height', async () => {
     await pick(room)
+    await page.getByTestId('bring-size').waitFor()
+    expect(await page.getByTestId('bring-size').textContent()).toBe('6.600 × 4.600 × 3.200 m')
+    await page.getByText('watertight', { exact: true }).waitFor()
+    await page.getByRole('button', { name: 'Bring in', exact: true }).click()
     await page.waitForURL(/\/project\//)
     await pictureAt(page, 1)
     expect(await page.title()).toBe('test room · Yoroi')
@@ -124,6 +137,7 @@ describe('a file over the limit', () => {
     const p = await small.page()
     await p.goto(small.server.url)
     await p.getByTestId('model-file').setInputFiles(room)
+    await p.getByRole('button', { name: 'Bring in', exact: true }).click()
     await p.getByText(/larger than this Yoroi accepts.*--upload-limit/).waitFor()
     expect(await small.server.projects.list()).toHaveLength(0)
     await small.end()

@@ -123,3 +123,23 @@ export async function middle(page: Page, testId: string): Promise<{ x: number; y
   const box = (await page.getByTestId(testId).first().boundingBox())!
   return { x: box.x + box.width / 2, y: box.y + box.height / 2 }
 }
+
+/** Drops files on an element as a person would from the desktop. */
+export async function dropFiles(
+  page: Page,
+  selector: string,
+  files: readonly { readonly name: string; readonly buffer: Buffer }[],
+): Promise<void> {
+  const data = await page.evaluateHandle(
+    (list) => {
+      const transfer = new DataTransfer()
+      for (const { name, base64 } of list)
+        transfer.items.add(new File([Uint8Array.from(atob(base64), (c) => c.charCodeAt(0))], name))
+      return transfer
+    },
+    files.map((f) => ({ name: f.name, base64: f.buffer.toString('base64') })),
+  )
+  await page.dispatchEvent(selector, 'dragover', { dataTransfer: data })
+  await page.dispatchEvent(selector, 'drop', { dataTransfer: data })
+  await data.dispose()
+}
