@@ -227,6 +227,10 @@ path {
   cursor: pointer;
   outline: none;
 }
+.mark path,
+.mark text {
+  pointer-events: none;
+}
 .mark path {
   stroke: #6b3f7a;
   stroke-width: 1;

@@ -62,7 +62,10 @@ watch(
   () => [tree.value, view.selection] as const,
   ([roots, ids]) => {
     const open = { ...expanded.value }
-    for (const r of roots) open[r.key] ??= true
+    // down to where there is something to choose
+    for (const r of roots)
+      for (let b: Branch | undefined = r; b; b = b.children.length === 1 ? b.children[0] : undefined)
+        open[b.key] ??= true
     for (const id of ids)
       for (let at = id.lastIndexOf('/'); at > 0; at = id.lastIndexOf('/', at - 1)) open[id.slice(0, at)] = true
     expanded.value = open

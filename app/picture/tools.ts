@@ -206,10 +206,10 @@ export function usePictureTools(box: Ref<Box>) {
   function twoFingers(e: PointerEvent, t: Target, camera: Camera, from: Framing, at: [number, number]): boolean {
     fingers.set(e.pointerId, e)
     if (fingers.size !== 2) return fingers.size > 2
+    const first = [...fingers.values()].find((f) => f.pointerId !== e.pointerId) ?? e
     // the first finger's drag gives way
     window.dispatchEvent(new PointerEvent('pointercancel', { pointerId: [...fingers.keys()][0]! }))
-    fingers.set(e.pointerId, e)
-    const first = [...fingers.values()].find((f) => f.pointerId !== e.pointerId) ?? e
+    fingers.set(first.pointerId, first).set(e.pointerId, e)
     const now = new Map<number, { x: number; y: number }>(
       [first, e].map((f) => [f.pointerId, { x: f.clientX, y: f.clientY }]),
     )

@@ -102,6 +102,7 @@ const recall = (v: Viewpoint): void => {
   opacity: 0.6;
 }
 text {
+  pointer-events: none;
   font: 9.5px var(--font);
   fill: var(--plum);
   stroke: var(--panel);

@@ -257,7 +257,7 @@ describe('from outside', () => {
     await page.getByTestId('picture-pane').waitFor()
     await page.getByRole('button', { name: 'All viewpoints' }).first().click()
     const cone = page.getByTestId('viewpoint-cone').and(page.getByLabel('Recall “Potting bay”')).first()
-    await cone.click()
+    await cone.locator('.hit').click()
     const d = await until((p) => p.viewpoints.find((v) => v.id === p.recalledId)?.name === 'Potting bay')
     expect(d.working.stand).toEqual(d.viewpoints.find((v) => v.name === 'Potting bay')!.parts.stand)
     await page.getByTestId('picture-pane').click()
