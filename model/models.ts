@@ -71,25 +71,29 @@ function renamedIn<T extends KeptParts | Setup>(parts: T, renamed: Readonly<Reco
   return next
 }
 
+/** The list with `change` applied; the very same list when nothing in it changed. */
+function mapped<T>(list: T[], change: (item: T) => T): T[] {
+  const next = list.map(change)
+  return next.every((item, i) => item === list[i]) ? list : next
+}
+
 function withRenamed(doc: ProjectDocument, renamed: Readonly<Record<string, string>>): ProjectDocument {
   if (Object.keys(renamed).length === 0) return doc
+  const steps = mapped(doc.trail.steps, (s) => {
+    if (s.stand.aim.kind !== 'object' || renamed[s.stand.aim.nodeId] === undefined) return s
+    return { ...s, stand: { ...s.stand, aim: { ...s.stand.aim, nodeId: renamed[s.stand.aim.nodeId]! } } }
+  })
   return {
     ...doc,
     working: renamedIn(doc.working, renamed),
-    viewpoints: doc.viewpoints.map((v) => {
+    viewpoints: mapped(doc.viewpoints, (v) => {
       const parts = renamedIn(v.parts, renamed)
       return parts === v.parts ? v : { ...v, parts }
     }),
-    leftBehind: doc.leftBehind.map((l) => {
+    leftBehind: mapped(doc.leftBehind, (l) => {
       const setup = renamedIn(l.setup, renamed)
       return setup === l.setup ? l : { ...l, setup }
     }),
-    trail: {
-      ...doc.trail,
-      steps: doc.trail.steps.map((s) => {
-        if (s.stand.aim.kind !== 'object' || renamed[s.stand.aim.nodeId] === undefined) return s
-        return { ...s, stand: { ...s.stand, aim: { ...s.stand.aim, nodeId: renamed[s.stand.aim.nodeId]! } } }
-      }),
-    },
+    trail: steps === doc.trail.steps ? doc.trail : { ...doc.trail, steps },
   }
 }

@@ -23,17 +23,22 @@ export function shownBy(doc: ProjectDocument, vp: Viewpoint): Setup | null {
   return mergeParts(base, vp.parts)
 }
 
+/** Under way; each request has its own, so that an answer that comes too late is known. */
+interface Asked {
+  readonly asked: true
+}
+
 function thumbs() {
   const stage = useStage()
   const project = useProject()
-  const pictures = shallowReactive(new Map<string, ImageBitmap | 'asked' | 'failed'>())
+  const pictures = shallowReactive(new Map<string, ImageBitmap | Asked | 'failed'>())
   const keyOf = (s: Setup): string => JSON.stringify([s.stand, s.lens, s.frame, s.visible, s.look, s.exposure])
 
   // other light or another model: all are drawn anew; no picture outlives its project
   watch(
     () => [stage.epoch, stage.lightEpoch, project.id],
     () => {
-      for (const p of pictures.values()) if (typeof p !== 'string') p.close()
+      for (const p of pictures.values()) if (p instanceof ImageBitmap) p.close()
       pictures.clear()
     },
   )
@@ -42,13 +47,14 @@ function thumbs() {
   function picture(setup: Setup): ImageBitmap | null {
     const key = keyOf(setup)
     const known = pictures.get(key)
-    if (known) return typeof known === 'string' ? null : known
+    if (known) return known instanceof ImageBitmap ? known : null
     if (!stage.ready || stage.light !== null) return null
     const { widthPx, heightPx } = setup.frame
     const k = Math.min(WIDTH_PX / widthPx, HEIGHT_PX / heightPx)
     queueMicrotask(() => {
       if (pictures.has(key)) return
-      pictures.set(key, 'asked')
+      const mine: Asked = { asked: true }
+      pictures.set(key, mine)
       stage
         .thumbnail(key, {
           camera: { pose: poseOfStand(setup.stand), lens: setup.lens, frame: setup.frame },
@@ -59,12 +65,17 @@ function thumbs() {
           samples: SAMPLES.thumbnail,
         })
         .then((b) => {
+          // another light or model came meanwhile: the entry is no longer this request's
+          if (pictures.get(key) !== mine) {
+            b?.close()
+            return
+          }
           if (!b) pictures.delete(key)
           else pictures.set(key, b)
           for (const old of [...pictures.keys()].slice(0, Math.max(0, pictures.size - KEPT))) pictures.delete(old)
         })
         // not asked for again until light or model change
-        .catch(() => pictures.set(key, 'failed'))
+        .catch(() => pictures.get(key) === mine && pictures.set(key, 'failed'))
     })
     return null
   }

@@ -3,6 +3,7 @@
 import {
   IconArrowsDiagonal,
   IconArrowsDiagonalMinimize2,
+  IconCone,
   IconFocus2,
   IconMaximize,
   IconMinus,

@@ -1,0 +1,119 @@
+import { describe, expect, it } from 'vitest'
+import { AT_ORIGIN } from '#core/placing'
+import {
+  aimAt,
+  applyCommand,
+  EMPTY_HISTORY,
+  newModel,
+  newProject,
+  readProjectDocument,
+  remembered,
+  undo,
+  type Command,
+  type ProjectDocument,
+} from './index.ts'
+
+const sha = (c: string) => c.repeat(64)
+const model = (id: string, name: string, taken: string[] = []) =>
+  newModel({ id, name, sha256: sha('a'), sizeBytes: 10 }, taken)
+const start = (): ProjectDocument =>
+  newProject({ name: 'P', subject: 'room', stand: aimAt([0, 0, 1.6], [0, 5, 1.6]), models: [model('1', 'hall.glb')] })
+function run(doc: ProjectDocument, command: Command): ProjectDocument {
+  const r = applyCommand(doc, command)
+  if (!r.ok) throw new Error(r.message)
+  expect(r.value.edit).toBe(true)
+  // whatever a command makes is a valid document
+  expect(readProjectDocument(JSON.parse(JSON.stringify(r.value.document)))).toEqual({
+    ok: true,
+    value: r.value.document,
+  })
+  return r.value.document
+}
+
+describe('models of a project', () => {
+  it('are added under keys of their own, placed, taken out; the camera never moves', () => {
+    const before = start()
+    const chair = model('2', 'chair.glb', ['hall'])
+    const two = run(before, { type: 'addModel', model: chair })
+    expect(applyCommand(two, { type: 'addModel', model: { ...chair, id: '3' } })).toMatchObject({ reason: 'same-key' })
+    const place = { position: [1, 2, 0] as const, turnDeg: 30, scale: 2 }
+    const placed = run(two, { type: 'placeModel', modelId: '2', changes: { place, unitM: 0.01, up: 'z' } })
+    expect(placed.models[1]).toEqual({ ...chair, place, unitM: 0.01, up: 'z' })
+    expect(placed.models[0]).toBe(before.models[0])
+    expect(applyCommand(placed, { type: 'placeModel', modelId: '2', changes: { place } })).toMatchObject({
+      reason: 'nothing',
+    })
+    const out = run(placed, { type: 'removeModel', modelId: '2' })
+    expect(out.models).toEqual(before.models)
+    expect(out.working).toBe(before.working)
+    expect(out.trail).toBe(before.trail)
+    expect(applyCommand(out, { type: 'removeModel', modelId: '2' })).toMatchObject({
+      ok: false,
+      reason: 'unknown-model',
+    })
+  })
+  it('single objects are moved, and put back by moving them nowhere', () => {
+    const move = { path: 'hall/Table', moveM: [0, 1, 0] as const, turnDeg: 0 }
+    const moved = run(start(), { type: 'moveObject', modelId: '1', move })
+    const again = run(moved, { type: 'moveObject', modelId: '1', move: { ...move, turnDeg: 90 } })
+    expect(again.models[0]!.moved).toEqual([{ ...move, turnDeg: 90 }])
+    const back = run(again, { type: 'moveObject', modelId: '1', move: { ...move, moveM: [0, 0, 0] } })
+    expect(back.models).toEqual(start().models)
+  })
+  it('a newer file keeps key, place and viewpoints; ids that changed are changed wherever they stand', () => {
+    let doc = start()
+    const hidden = ['hall/Table', 'hall/Door']
+    doc = run(doc, { type: 'setPart', part: 'visible', value: { hidden } })
+    doc = run(doc, { type: 'moveObject', modelId: '1', move: { path: 'hall/Table', moveM: [1, 0, 0], turnDeg: 0 } })
+    doc = run(doc, { type: 'keepAsNew', id: 'v', name: 'V', parts: ['stand', 'visible'] })
+    doc = run(doc, { type: 'keepAsNew', id: 'w', name: 'W', parts: ['lens'] })
+    const file = { sha256: sha('b'), sizeBytes: 20, name: 'hall.glb', fileBox: null, unitM: 1, up: 'y' as const }
+    const next = run(doc, { type: 'replaceModel', modelId: '1', file, renamed: { 'hall/Table': 'hall/Set/Table' } })
+    expect(next.models[0]).toMatchObject({ key: 'hall', sha256: sha('b'), place: AT_ORIGIN })
+    expect(next.models[0]!.moved[0]!.path).toBe('hall/Set/Table')
+    expect(next.working.visible.hidden).toEqual(['hall/Set/Table', 'hall/Door'])
+    expect(next.viewpoints[0]!.parts.visible!.hidden).toEqual(['hall/Set/Table', 'hall/Door'])
+    // what names none of them is the very same value
+    expect(next.viewpoints[1]).toBe(doc.viewpoints[1])
+    expect(next.working.stand).toBe(doc.working.stand)
+    const undone = undo(next, remembered(EMPTY_HISTORY, doc, next))!
+    expect(undone.document).toBe(doc)
+  })
+})
+
+describe('a document of version 1', () => {
+  const old = () => {
+    const { models, ...doc } = start()
+    const [m] = models
+    const plain = { id: m!.id, name: m!.name, sha256: m!.sha256, sizeBytes: m!.sizeBytes }
+    return JSON.parse(
+      JSON.stringify({
+        ...doc,
+        schemaVersion: 1,
+        models: [plain, { ...plain, id: 'second' }],
+        working: {
+          ...doc.working,
+          visible: { hidden: ['Hall/Roof'] },
+          stand: {
+            ...doc.working.stand,
+            aim: { kind: 'object', nodeId: 'Hall/Lamp', offset: [0, 0, 0], topBearingDeg: 0 },
+          },
+        },
+        viewpoints: [{ id: 'v', name: 'V', locked: false, parts: { visible: { hidden: ['Hall/Roof', 'Hall'] } } }],
+      }),
+    ) as unknown
+  }
+  it('is read: its model gets a key, and every object’s id begins with it', () => {
+    const r = readProjectDocument(old())
+    if (!r.ok) throw new Error(r.message)
+    expect(r.value.schemaVersion).toBe(2)
+    // only the first model was ever shown
+    expect(r.value.models).toEqual([{ ...model('1', 'hall.glb') }])
+    expect(r.value.working.visible.hidden).toEqual(['hall/Hall/Roof'])
+    expect(r.value.working.stand.aim).toMatchObject({ kind: 'object', nodeId: 'hall/Hall/Lamp' })
+    expect(r.value.viewpoints[0]!.parts.visible!.hidden).toEqual(['hall/Hall/Roof', 'hall/Hall'])
+  })
+  it('that is damaged is still refused with the field that is wrong', () => {
+    expect(readProjectDocument({ ...(old() as object), name: '' })).toMatchObject({ ok: false, message: /“name”/ })
+  })
+})

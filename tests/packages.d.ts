@@ -1,0 +1,8 @@
+declare module 'bunny' {
+  const mesh: { positions: number[][]; cells: number[][] }
+  export default mesh
+}
+declare module 'teapot' {
+  const mesh: { positions: number[][]; cells: number[][] }
+  export default mesh
+}
