@@ -13,7 +13,13 @@ export interface BenchPage {
 export async function benchPage(files: Readonly<Record<string, Uint8Array>>): Promise<BenchPage> {
   const vite: ViteDevServer = await createServer({
     configFile: 'vite.config.ts',
-    server: { host: '127.0.0.1', port: 4798, strictPort: false },
+    server: {
+      host: '127.0.0.1',
+      port: 4798,
+      strictPort: false,
+      // memory is told to isolated pages only
+      headers: { 'Cross-Origin-Opener-Policy': 'same-origin', 'Cross-Origin-Embedder-Policy': 'require-corp' },
+    },
     logLevel: 'error',
     plugins: [
       {
@@ -47,6 +53,8 @@ export async function benchPage(files: Readonly<Record<string, Uint8Array>>): Pr
 }
 
 export const median = (v: readonly number[]): number => [...v].sort((a, b) => a - b)[Math.floor(v.length / 2)]!
+
+export const ms = (v: number): string => `${v.toFixed(0)} ms`
 
 export interface Row {
   readonly what: string

@@ -4,10 +4,10 @@ import { readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { gzipSync } from 'node:zlib'
 import { hallModel } from '../scripts/demo-data/scenes.ts'
 import { drag, middle, openStand, pictureAt } from '../tests/support/browser.ts'
-import { benchPage, median, table, type Row } from './harness.ts'
+import { memory, million, pickRay } from './bring.ts'
+import { benchPage, median, ms, table, type Row } from './harness.ts'
 import type { BenchApi } from './page/page.ts'
 
-const ms = (v: number): string => `${v.toFixed(0)} ms`
 declare global {
   interface Window {
     bench: BenchApi
@@ -132,7 +132,7 @@ function size(): Row[] {
 
 const rows: Row[] = []
 const only = process.argv[3]
-for (const part of [size, pictures, dragGaps].filter((p) => !only || p.name === only)) {
+for (const part of [size, pictures, dragGaps, pickRay, million, memory].filter((p) => !only || p.name === only)) {
   const found = await part()
   rows.push(...found)
   console.log(table(found))

@@ -26,6 +26,7 @@ export function elevation(soup: Soup, box: Box, up: 'y' | 'z', longestPx: number
   const depth = new Float32Array(width * height).fill(-Infinity)
   const pixels = new Uint8ClampedArray(width * height * 4)
   const { positions: p, indices, albedo } = soup
+  const tone = Float32Array.from({ length: 256 }, (_, v) => Math.pow((v / 255) * 0.8 + 0.12, 1 / 2.2))
   for (let t = 0; t < indices.length; t += 3) {
     const a = indices[t]! * 3
     const b = indices[t + 1]! * 3
@@ -39,10 +40,24 @@ export function elevation(soup: Soup, box: Box, up: 'y' | 'z', longestPx: number
     const sx = ((bz - az) * (cy - ay) - (cz - az) * (by - ay)) / area
     const sy = ((bx - ax) * (cz - az) - (cx - ax) * (bz - az)) / area
     const lit = Math.max(0.25, Math.min(1, (0.75 + 0.45 * sx + 0.6 * sy) / Math.sqrt(1 + sx * sx + sy * sy)))
+    const put = (at: number, z: number): void => {
+      if (z <= depth[at]!) return
+      depth[at] = z
+      for (let i = 0; i < 3; i++) pixels[at * 4 + i] = 255 * tone[albedo[a + i]!]! * lit
+      pixels[at * 4 + 3] = 255
+    }
     const x0 = Math.max(0, Math.floor(Math.min(ax, bx, cx)))
     const x1 = Math.min(width - 1, Math.ceil(Math.max(ax, bx, cx)))
     const y0 = Math.max(0, Math.floor(Math.min(ay, by, cy)))
     const y1 = Math.min(height - 1, Math.ceil(Math.max(ay, by, cy)))
+    // smaller than a pixel: its middle is enough
+    if (x1 - x0 <= 1 && y1 - y0 <= 1) {
+      put(
+        Math.min(y1, Math.floor((ay + by + cy) / 3)) * width + Math.min(x1, Math.floor((ax + bx + cx) / 3)),
+        (az + bz + cz) / 3,
+      )
+      continue
+    }
     for (let y = y0; y <= y1; y++)
       for (let x = x0; x <= x1; x++) {
         const px = x + 0.5
@@ -50,14 +65,7 @@ export function elevation(soup: Soup, box: Box, up: 'y' | 'z', longestPx: number
         const u = ((bx - px) * (cy - py) - (cx - px) * (by - py)) / area
         const q = ((cx - px) * (ay - py) - (ax - px) * (cy - py)) / area
         const r = 1 - u - q
-        if (u < 0 || q < 0 || r < 0) continue
-        const z = u * az + q * bz + r * cz
-        const at = y * width + x
-        if (z <= depth[at]!) continue
-        depth[at] = z
-        for (let i = 0; i < 3; i++)
-          pixels[at * 4 + i] = 255 * Math.pow((albedo[a + i]! / 255) * 0.8 + 0.12, 1 / 2.2) * lit
-        pixels[at * 4 + 3] = 255
+        if (u >= 0 && q >= 0 && r >= 0) put(y * width + x, u * az + q * bz + r * cz)
       }
   }
   return { width, height, pixels }

@@ -1,12 +1,12 @@
 // What does a ray meet, what floor lies below, and which storeys has the building?
-// Model: one bounding-volume tree over the opaque triangles, one over the clear ones. Space: world metres, Z up.
+// Model: bounding-volume trees over the opaque triangles, others over the clear ones (see trees.ts). Space: world metres, Z up.
 
-import { BufferAttribute, BufferGeometry, DoubleSide, Ray as ThreeRay, Vector3 } from 'three'
-import { MeshBVH } from 'three-mesh-bvh'
+import { Ray as ThreeRay, Vector3 } from 'three'
 import type { Ray } from '#core/camera'
 import type { Vec3 } from '#core/math'
 import { isHidden } from './hidden.ts'
 import { watertight, type Closedness } from './watertight.ts'
+import { Forest } from './trees.ts'
 import type { Hit, NodeFacts, SceneFacts, Soup, Storey } from './types.ts'
 
 /** A face this near to level (cosine) can be stood on. */
@@ -32,18 +32,18 @@ export interface RawHit {
 export class MeshScene {
   readonly soup: Soup
   readonly facts: SceneFacts
-  private readonly opaque: MeshBVH | null
-  private readonly clear: MeshBVH | null
+  private readonly opaque: Forest
+  private readonly clear: Forest
   private readonly ray = new ThreeRay()
   private readonly hasFloors: boolean
 
-  /** Builds the trees (about 1 ms per 1000 triangles); `indices` of the soup are reordered. */
+  /** Builds the trees (about 1 ms per 1000 triangles). */
   constructor(soup: Soup, facts: SceneFacts) {
     this.soup = soup
     this.facts = facts
     const split = soup.opaqueTriangles * 3
-    this.opaque = treeOf(soup, soup.indices.subarray(0, split))
-    this.clear = treeOf(soup, soup.indices.subarray(split))
+    this.opaque = new Forest(soup.positions, soup.indices.subarray(0, split))
+    this.clear = new Forest(soup.positions, soup.indices.subarray(split))
     this.hasFloors = facts.nodes.some((n) => n.kind === 'floor')
   }
 
@@ -56,9 +56,9 @@ export class MeshScene {
     return b ?? a
   }
 
-  private first(tree: MeshBVH | null, far: number): RawHit | null {
-    const hit = tree?.raycastFirst(this.ray, DoubleSide, 0, far)
-    if (!tree || !hit?.face) return null
+  private first(forest: Forest, far: number): RawHit | null {
+    const hit = forest.first(this.ray, far)
+    if (!hit?.face) return null
     return { point: hit.point, normal: hit.face.normal, distance: hit.distance, vertex: hit.face.a }
   }
 
@@ -139,14 +139,6 @@ export class MeshScene {
   }
 }
 const NONE: ReadonlySet<string> = new Set()
-
-function treeOf(soup: Soup, indices: Uint32Array): MeshBVH | null {
-  if (indices.length === 0) return null
-  const geometry = new BufferGeometry()
-  geometry.setAttribute('position', new BufferAttribute(soup.positions, 3))
-  geometry.setIndex(new BufferAttribute(indices, 1))
-  return new MeshBVH(geometry, { targetLeafSize: 8 })
-}
 
 /** Heights within this belong to one storey. */
 const SAME_STOREY_M = 0.5

@@ -11,7 +11,7 @@ import {
   MeshStandardMaterial,
   Object3D,
 } from 'three'
-import { joinBoxes } from '#core/math'
+import { joinBoxes, type Box } from '#core/math'
 import { collect, finish, type Piece } from './nodes.ts'
 import type { SceneFacts, Soup } from './types.ts'
 
@@ -55,41 +55,16 @@ export function soupOf(root: Object3D): { soup: Soup; facts: SceneFacts } {
     const base = baseColour(material)
     const glow = isEmitter(material) ? material.emissive.clone().multiplyScalar(material.emissiveIntensity) : null
     const draft = drafts[node]!
-    const min: [number, number, number] = [Infinity, Infinity, Infinity]
-    const max: [number, number, number] = [-Infinity, -Infinity, -Infinity]
-    const e = matrix.elements
-    // a hot loop: plain numbers, no objects
-    for (let i = 0; i < position.count; i++) {
-      const at = (v + i) * 3
-      const x = position.getX(i)
-      const y = position.getY(i)
-      const z = position.getZ(i)
-      for (let k = 0; k < 3; k++) {
-        const value = e[k]! * x + e[4 + k]! * y + e[8 + k]! * z + e[12 + k]!
-        if (!Number.isFinite(value)) throw new RangeError(`soupOf: position ${i} of “${draft.name}” = ${value}`)
-        positions[at + k] = value
-        if (value < min[k]!) min[k] = value
-        if (value > max[k]!) max[k] = value
-      }
-      nodeOfVertex[v + i] = node
-      albedo[at] = 255 * base.r * (tone ? tone.getX(i) : 1)
-      albedo[at + 1] = 255 * base.g * (tone ? tone.getY(i) : 1)
-      albedo[at + 2] = 255 * base.b * (tone ? tone.getZ(i) : 1)
-      if (glow) emission.set([glow.r, glow.g, glow.b], at)
-    }
+    const box = copyPositions(position, matrix, positions, v * 3, draft.name)
+    nodeOfVertex.fill(node, v, v + position.count)
+    copyTones(albedo, v * 3, position.count, base, tone)
+    if (glow) for (let i = 0; i < position.count; i++) emission.set([glow.r, glow.g, glow.b], (v + i) * 3)
     const n = count({ mesh, node, clear })
-    const index = geometry.index
     // a mirrored node turns its triangles' orientation
-    const flip = matrix.determinant() < 0
-    for (let i = 0; i + 2 < n; i += 3) {
-      indices[k] = (index ? index.getX(i) : i) + v
-      indices[k + (flip ? 2 : 1)] = (index ? index.getX(i + 1) : i + 1) + v
-      indices[k + (flip ? 1 : 2)] = (index ? index.getX(i + 2) : i + 2) + v
-      k += 3
-    }
+    k = copyIndices(geometry.index?.array ?? null, n, v, matrix.determinant() < 0, indices, k)
     if (!clear) opaqueTriangles += Math.floor(n / 3)
     draft.triangles += Math.floor(n / 3)
-    if (position.count > 0) draft.box = draft.box ? joinBoxes(draft.box, { min, max }) : { min, max }
+    if (box) draft.box = draft.box ? joinBoxes(draft.box, box) : box
     v += position.count
   }
   const { facts, place } = finish(drafts)
@@ -98,6 +73,88 @@ export function soupOf(root: Object3D): { soup: Soup; facts: SceneFacts } {
     soup: { positions, indices: indices.subarray(0, k), nodeOfVertex, albedo, emission, opaqueTriangles },
     facts,
   }
+}
+
+type Numbers = ArrayLike<number>
+
+/** World positions of a mesh; its bounds, null when it has no corner. A hot loop: plain numbers, no objects. */
+function copyPositions(
+  position: BufferAttribute | InterleavedBufferAttribute,
+  { elements: e }: Matrix4,
+  out: Float32Array,
+  start: number,
+  name: string,
+): Box | null {
+  const n = position.count
+  // a plain array is read straight, other layouts through their accessors
+  const plain = position instanceof BufferAttribute && position.array instanceof Float32Array ? position.array : null
+  const [e0, e1, e2, e4, e5, e6, e8, e9, e10, e12, e13, e14] = [0, 1, 2, 4, 5, 6, 8, 9, 10, 12, 13, 14].map((i) => e[i]!) as [number, number, number, number, number, number, number, number, number, number, number, number] // prettier-ignore
+  let x0 = Infinity
+  let y0 = Infinity
+  let z0 = Infinity
+  let x1 = -Infinity
+  let y1 = -Infinity
+  let z1 = -Infinity
+  let sum = 0
+  for (let i = 0, at = start; i < n; i++, at += 3) {
+    const px = plain ? plain[i * 3]! : position.getX(i)
+    const py = plain ? plain[i * 3 + 1]! : position.getY(i)
+    const pz = plain ? plain[i * 3 + 2]! : position.getZ(i)
+    const x = (out[at] = e0 * px + e4 * py + e8 * pz + e12)
+    const y = (out[at + 1] = e1 * px + e5 * py + e9 * pz + e13)
+    const z = (out[at + 2] = e2 * px + e6 * py + e10 * pz + e14)
+    if (x < x0) x0 = x
+    if (x > x1) x1 = x
+    if (y < y0) y0 = y
+    if (y > y1) y1 = y
+    if (z < z0) z0 = z
+    if (z > z1) z1 = z
+    // stays nought as long as all are numbers
+    sum += (x + y + z) * 0
+  }
+  if (sum !== 0) throw new RangeError(`soupOf: a position of “${name}” is not a finite number`)
+  // the bounds of what was stored: rounded as the stored numbers are
+  return n > 0
+    ? {
+        min: [Math.fround(x0), Math.fround(y0), Math.fround(z0)],
+        max: [Math.fround(x1), Math.fround(y1), Math.fround(z1)],
+      }
+    : null
+}
+
+function copyTones(
+  albedo: Uint8Array,
+  start: number,
+  count: number,
+  base: Color,
+  tone: BufferAttribute | InterleavedBufferAttribute | null,
+): void {
+  const [r, g, b] = [255 * base.r, 255 * base.g, 255 * base.b]
+  for (let i = 0, at = start; i < count; i++, at += 3) {
+    albedo[at] = tone ? r * tone.getX(i) : r
+    albedo[at + 1] = tone ? g * tone.getY(i) : g
+    albedo[at + 2] = tone ? b * tone.getZ(i) : b
+  }
+}
+
+/** Corners of a mesh's triangles, counted from `first`; the next free place in `out`. */
+function copyIndices(
+  from: Numbers | null,
+  count: number,
+  first: number,
+  flip: boolean,
+  out: Uint32Array,
+  start: number,
+): number {
+  let k = start
+  const second = flip ? 2 : 1
+  const third = flip ? 1 : 2
+  for (let i = 0; i + 2 < count; i += 3, k += 3) {
+    out[k] = first + (from ? from[i]! : i)
+    out[k + second] = first + (from ? from[i + 1]! : i + 1)
+    out[k + third] = first + (from ? from[i + 2]! : i + 2)
+  }
+  return k
 }
 
 const isEmitter = (m: unknown): m is MeshStandardMaterial =>

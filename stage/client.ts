@@ -37,6 +37,8 @@ function workerStage(): StageClient {
     soup: () => call(door.soup()),
     setLight: (volume, appearance) => call(door.setLight(volume, appearance)),
     picture: (request, onFrame) => call(door.picture(request, proxy(onFrame))),
+    stopPicture: (place) => void door.stopPicture(place),
+    held: () => call(door.held()),
     drawing: (request) => call(door.drawing(request)),
     outline: (request) => call(door.outline(request)),
     thumbnail: (key, request) => call(door.thumbnail(key, request)),

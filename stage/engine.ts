@@ -209,6 +209,15 @@ export class StageEngine implements StageContract {
     return new Blob([withDensity(png, densityPpi) as BlobPart], { type: 'image/png' })
   }
 
+  stopPicture(place: 'picture' | 'outside'): void {
+    this.queue.cancel(place)
+  }
+
+  async held(): Promise<{ geometries: number; textures: number; programs: number }> {
+    const { memory, programs } = this.renderer.info
+    return { geometries: memory.geometries, textures: memory.textures, programs: programs?.length ?? 0 }
+  }
+
   cancelStill(): void {
     this.queue.cancel('still')
   }

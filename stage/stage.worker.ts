@@ -24,6 +24,8 @@ const door: StageDoor = {
   setLight: (volume, appearance) => outcome(() => engine.setLight(volume, appearance)),
   picture: (request, onFrame) =>
     outcome(() => engine.picture(request, (frame: PictureFrame) => void onFrame(transfer(frame, [frame.bitmap])))),
+  stopPicture: (place) => engine.stopPicture(place),
+  held: () => outcome(() => engine.held()),
   drawing: (request) =>
     outcome(
       () => engine.drawing(request),

@@ -86,6 +86,10 @@ export interface StageContract {
   setLight(volume: LightVolume, appearance: Appearance): Promise<void>
   /** Frames arrive one by one; resolves true when the last came, false when a newer request took its place. */
   picture(request: PictureRequest, onFrame: (frame: PictureFrame) => void): Promise<boolean>
+  /** Ends the refining of a place that is no longer shown. */
+  stopPicture(place: 'picture' | 'outside'): void
+  /** What the GL holds: for watching that nothing is left behind. */
+  held(): Promise<{ readonly geometries: number; readonly textures: number; readonly programs: number }>
   /** Null when a newer request for the same strip took its place. */
   drawing(request: DrawingRequest): Promise<ImageBitmap | null>
   /** Null when a newer request took its place. */

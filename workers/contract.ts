@@ -34,12 +34,12 @@ export interface ReadFile {
   readonly glb: Uint8Array
   readonly sha256: string
   readonly facts: ModelFacts
-  /** Seen from the front with y, or with z, up. */
-  readonly front: { readonly y: Elevation; readonly z: Elevation }
 }
 /** What the page asks of the import worker; expected failures cross as data. */
 export interface ImportDoor {
   read(main: File, others: readonly File[], progress: ReadProgress): Promise<Outcome<ReadFile>>
+  /** What was read last, seen from the front with y, or with z, up; null before that. */
+  front(up: 'y' | 'z'): Promise<Elevation | null>
   /** Whether the surface read last is closed; null before one is read. */
   closedness(): Promise<Closedness | null>
 }

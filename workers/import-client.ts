@@ -2,12 +2,13 @@
 import { proxy, wrap, type Remote } from 'comlink'
 import { AppError, opened } from '#core/base'
 import type { ReadProgress } from '#formats/import'
-import type { Closedness } from '#mesh'
+import type { Closedness, Elevation } from '#mesh'
 import type { ImportDoor, ReadFile } from './contract.ts'
 
 export interface ImportClient {
   /** AppError `model-unreadable` with what is wrong. */
   read(main: File, others: readonly File[], progress: ReadProgress): Promise<ReadFile>
+  front(up: 'y' | 'z'): Promise<Elevation | null>
   closedness(): Promise<Closedness | null>
   dispose(): void
 }
@@ -24,6 +25,7 @@ export function createImport(): ImportClient {
   return {
     read: async (main, others, progress) =>
       opened(await Promise.race([door.read(main, [...others], proxy(progress)), broken])),
+    front: (up) => Promise.race([door.front(up), broken]),
     closedness: () => Promise.race([door.closedness(), broken]),
     dispose: () => worker.terminate(),
   }

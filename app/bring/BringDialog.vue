@@ -69,7 +69,7 @@ const few = (ids: readonly string[]): string =>
     @keydown.esc.stop="bring.cancel()"
   >
     <div v-if="bring.judged && facts && bring.boxM" class="judge">
-      <SizeView :front="bring.judged.front[bring.up]" :box-m="bring.boxM" />
+      <SizeView :front="bring.fronts[bring.up] ?? null" :box-m="bring.boxM" />
       <p class="size">
         <b class="num" data-testid="bring-size">{{ size }}</b>
         <span class="quiet"> wide, deep, high</span>

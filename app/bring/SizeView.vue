@@ -4,7 +4,7 @@ import { computed, onBeforeUnmount, ref, watchEffect } from 'vue'
 import { boxSize, type Box } from '#core/math'
 import type { Elevation } from '#mesh'
 
-const props = defineProps<{ front: Elevation; boxM: Box }>()
+const props = defineProps<{ front: Elevation | null; boxM: Box }>()
 const WIDTH = 420
 const HEIGHT = 230
 const GROUND = 204
@@ -13,6 +13,10 @@ const STAFF_M = 2
 
 const url = ref('')
 watchEffect(() => {
+  if (!props.front) {
+    url.value = ''
+    return
+  }
   const { width, height, pixels } = props.front
   const c = Object.assign(document.createElement('canvas'), { width, height })
   c.getContext('2d')!.putImageData(new ImageData(new Uint8ClampedArray(pixels), width, height), 0, 0)

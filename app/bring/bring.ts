@@ -7,7 +7,7 @@ import { AppError } from '#core/base'
 import type { Box } from '#core/math'
 import { AT_ORIGIN, boxInMetres, matchNodes, standingOn, UNIT_M, type FileUnit } from '#core/placing'
 import { isModelName } from '#formats/import'
-import type { Closedness } from '#mesh'
+import type { Closedness, Elevation } from '#mesh'
 import { newModel, type ModelRef } from '#model'
 import { createImport, type ImportClient, type ReadFile } from '#workers'
 import { api } from '../api/client.ts'
@@ -43,6 +43,8 @@ export const useBring = defineStore('bring', () => {
   const progress = ref<BringProgress | null>(null)
   const judged = shallowRef<Judged | null>(null)
   const closedness = shallowRef<Closedness | null>(null)
+  /** Seen from the front, by the axis that is up; each drawn when it is first looked at. */
+  const fronts = shallowRef<Partial<Record<'y' | 'z', Elevation>>>({})
   const unit = ref<FileUnit>('m')
   const up = ref<'y' | 'z'>('y')
   const report = shallowRef<ReplaceReport | null>(null)
@@ -94,21 +96,24 @@ export const useBring = defineStore('bring', () => {
       unit.value = read.facts.guess.unit
       up.value = read.facts.guess.up
       closedness.value = null
+      fronts.value = {}
       judged.value = { ...read, fileName: job.main.name.slice(0, 200) }
       progress.value = null
+      await draw(client, up.value)
       closedness.value = await client.closedness()
+      await draw(client, up.value === 'y' ? 'z' : 'y')
     } catch (e) {
+      // ended by the person meanwhile
       if (worker === null) return
       notices.fail(e)
       end()
-    } finally {
-      // what is left of the worker is only memory
-      if (judged.value) {
-        worker?.dispose()
-        worker = null
-      }
     }
   }
+  async function draw(client: ImportClient, axis: 'y' | 'z'): Promise<void> {
+    const drawn = worker === client ? await client.front(axis) : null
+    if (drawn && worker === client) fronts.value = { ...fronts.value, [axis]: drawn }
+  }
+
   function end(): void {
     worker?.dispose()
     worker = null
@@ -138,6 +143,8 @@ export const useBring = defineStore('bring', () => {
     const old = replacing ? same.value : null
     const reading = { fileBox: file.facts.box, unitM: UNIT_M[unit.value], up: up.value }
     const box = boxM.value!
+    worker?.dispose()
+    worker = null
     abort = new AbortController()
     const { signal } = abort
     judged.value = null
@@ -192,5 +199,5 @@ export const useBring = defineStore('bring', () => {
       added: match.added,
     }
   }
-  return { progress, judged, closedness, unit, up, report, busy, into, same, boxM, begin, accept, cancel }
+  return { progress, judged, closedness, fronts, unit, up, report, busy, into, same, boxM, begin, accept, cancel }
 })

@@ -91,6 +91,7 @@ watchDebounced(
 onBeforeUnmount(() => {
   wanted++
   shown = wanted
+  stage.stopPicture(props.place)
 })
 defineExpose({ refined, hasPicture })
 </script>

@@ -189,6 +189,7 @@ export const useStage = defineStore('stage', () => {
       onFrame(f)
     })
   }
+  const stopPicture = (place: 'picture' | 'outside'): void => stage?.stopPicture(place)
   const drawing = async (request: DrawingRequest): Promise<ImageBitmap | null> =>
     stage && ready.value ? stage.drawing(request) : null
   const thumbnail = async (key: string, request: PictureRequest): Promise<ImageBitmap | null> =>
@@ -228,6 +229,6 @@ export const useStage = defineStore('stage', () => {
 
   return {
     state, facts, storeys, light, epoch, lightEpoch, still, ready,
-    warm, offer, show, load, relight, picture, drawing, thumbnail, meter, finish, cancelStill, pick, pickFloor, floorBelow, inBand, walk, freeWay, closedness, outline,
+    warm, offer, show, load, relight, picture, stopPicture, drawing, thumbnail, meter, finish, cancelStill, pick, pickFloor, floorBelow, inBand, walk, freeWay, closedness, outline,
   } // prettier-ignore
 })

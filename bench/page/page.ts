@@ -4,6 +4,7 @@ import type { Camera } from '#core/camera'
 import { AT_ORIGIN } from '#core/placing'
 import { createStage, type Appearance, type PictureRequest } from '#stage'
 import { newSetup, aimAt } from '#model'
+import { bring } from './bring.ts'
 
 interface Bare {
   load(bytes: Uint8Array): Promise<void>
@@ -31,6 +32,7 @@ function request(step: number): PictureRequest {
 }
 
 const bench = {
+  bring: { ...bring, memory: (base: string, url: string) => bring.memory(base, url, request(0)) },
   /** Milliseconds from bytes to the first drawn picture, then for `frames` pictures after small moves. */
   async yoroi(url: string, frames: number): Promise<{ first: number; frames: number[] }> {
     const bytes = await bytesOf(url)

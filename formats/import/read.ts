@@ -33,6 +33,8 @@ export function formatOf(file: PickedFile): ModelFormat | null {
 }
 
 const FILE_KEY = 'file'
+/** glTF says which way is up: its base is not asked for. */
+const NO_BASE = { y: 0, z: 0 } as const
 
 interface Plain {
   readonly glb: Uint8Array
@@ -73,7 +75,12 @@ export async function readModel(
   if (!(Math.max(...size) > 0))
     throw new AppError('model-unreadable', 'All its corners lie in one point: it has no size.')
   const kind = format === 'GLB' ? 'glTF' : format
-  const guess = guessUnit({ kind, size, base: flatBase(soup, facts.box), stated: plain.stated })
+  const guess = guessUnit({
+    kind,
+    size,
+    base: kind === 'glTF' ? NO_BASE : flatBase(soup, facts.box),
+    stated: plain.stated,
+  })
   const materials = new Set(facts.nodes.flatMap((n) => n.materials)).size
   return {
     glb: plain.glb,

@@ -53,7 +53,7 @@ describe('the job, from opening to the finished picture', () => {
     await pictureAt(page, 1)
     expect(await page.title()).toBe('Saltmarsh Seed Library · Yoroi')
     expect(await names()).toContain('Hall, east')
-    await expect.poll(() => page.getByText('Ground floor').count()).toBeGreaterThan(0)
+    await page.getByText('Ground floor').first().waitFor()
   })
 
   it('steps onto the floor with G and a click: eye height over it, level, same bearing', async () => {
@@ -336,7 +336,7 @@ describe('the job, from opening to the finished picture', () => {
     await pictureAt(page, 1)
     expect(await doc()).toEqual(before)
     expect(await names()).toContain('Shelves, straight')
-    expect(await page.getByText(/^trail/).textContent()).toContain(
+    expect(await page.getByTitle(/Earlier positions/).textContent()).toContain(
       `${before.trail.at + 1} of ${before.trail.steps.length}`,
     )
   })
