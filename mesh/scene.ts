@@ -142,6 +142,7 @@ const NONE: ReadonlySet<string> = new Set()
 
 /** Heights within this belong to one storey. */
 const SAME_STOREY_M = 0.5
+const MOST_LEVELS = 200_000
 /** An unmarked level must cover this share of the building's plan. */
 const STOREY_SHARE = 0.12
 
@@ -153,12 +154,25 @@ const STOREY_SHARE = 0.12
 export function findStoreys(soup: Soup, facts: SceneFacts): Storey[] {
   const { nodes } = facts
   const marked = nodes.some((n) => n.kind === 'floor')
-  const groups = new Map<string, Map<number, number>>()
-  const { positions: p, indices } = soup
+  const { min, max } = facts.box
+  // areas by height in steps of a centimetre (coarser in models of kilometres); a group for each marked storey
+  const stepM = Math.max(0.01, (max[2] - min[2]) / MOST_LEVELS)
+  const levels = Math.ceil((max[2] - min[2]) / stepM) + 3
+  const groups = new Map<string, Float64Array>()
+  const areasOf = nodes.map((n) => {
+    if (marked ? n.kind !== 'floor' : n.kind === 'surroundings') return null
+    const name = marked ? (n.storey ?? n.name) : ''
+    const areas = groups.get(name) ?? new Float64Array(levels)
+    groups.set(name, areas)
+    return areas
+  })
+  const { positions: p, indices, nodeOfVertex } = soup
   for (let i = 0; i < indices.length; i += 3) {
-    const node = nodes[soup.nodeOfVertex[indices[i]!]!]!
-    if (marked ? node.kind !== 'floor' : node.kind === 'surroundings') continue
-    const [a, b, c] = [indices[i]! * 3, indices[i + 1]! * 3, indices[i + 2]! * 3]
+    const areas = areasOf[nodeOfVertex[indices[i]!]!]
+    if (!areas) continue
+    const a = indices[i]! * 3
+    const b = indices[i + 1]! * 3
+    const c = indices[i + 2]! * 3
     const ux = p[b]! - p[a]!
     const uy = p[b + 1]! - p[a + 1]!
     const vx = p[c]! - p[a]!
@@ -168,20 +182,19 @@ export function findStoreys(soup: Soup, facts: SceneFacts): Storey[] {
     const lo = Math.min(p[a + 2]!, p[b + 2]!, p[c + 2]!)
     const hi = Math.max(p[a + 2]!, p[b + 2]!, p[c + 2]!)
     if (hi - lo > 0.05) continue
-    const group = marked ? (node.storey ?? node.name) : ''
-    const levels = groups.get(group) ?? new Map<number, number>()
-    groups.set(group, levels)
-    const key = Math.round(hi * 100)
-    levels.set(key, (levels.get(key) ?? 0) + flat)
+    const level = Math.round((hi - min[2]) / stepM) + 1
+    if (level >= 0 && level < levels) areas[level]! += flat
   }
   const found: Storey[] = []
-  const plan = (facts.box.max[0] - facts.box.min[0]) * (facts.box.max[1] - facts.box.min[1])
-  for (const [name, levels] of groups) {
-    const total = [...levels.values()].reduce((x, y) => x + y, 0)
-    for (const [key, area] of [...levels].sort((x, y) => y[1] - x[1])) {
-      const enough = marked ? area >= total * 0.5 : area >= plan * STOREY_SHARE
-      const near = found.some((s) => Math.abs(s.heightM - key / 100) < SAME_STOREY_M)
-      if (enough && !near) found.push({ name: marked ? name : '', heightM: key / 100, areaM2: area })
+  const plan = (max[0] - min[0]) * (max[1] - min[1])
+  for (const [name, areas] of groups) {
+    const total = areas.reduce((x, y) => x + y, 0)
+    const least = marked ? total * 0.5 : plan * STOREY_SHARE
+    const enough = [...areas.keys()].filter((k) => areas[k]! > 0 && areas[k]! >= least)
+    for (const k of enough.sort((x, y) => areas[y]! - areas[x]!)) {
+      const heightM = Math.round((min[2] + (k - 1) * stepM) * 100) / 100 || 0
+      const near = found.some((s) => Math.abs(s.heightM - heightM) < SAME_STOREY_M)
+      if (!near) found.push({ name: marked ? name : '', heightM, areaM2: areas[k]! })
     }
   }
   found.sort((x, y) => x.heightM - y.heightM)

@@ -12,7 +12,7 @@ import {
   Object3D,
 } from 'three'
 import { joinBoxes, type Box } from '#core/math'
-import { collect, finish, type Piece } from './nodes.ts'
+import { collect, finish, trianglesOf, type Piece } from './nodes.ts'
 import type { SceneFacts, Soup } from './types.ts'
 
 /** Base colour of a material; its texture is taken as a light grey multiplier. */
@@ -75,13 +75,26 @@ export function soupOf(root: Object3D): { soup: Soup; facts: SceneFacts } {
   }
 }
 
+/** The exact facts alone, without gathering triangles. RangeError when a position is not finite. */
+export function exactFacts(root: Object3D): SceneFacts {
+  root.updateMatrixWorld(true)
+  const { drafts, pieces } = collect(root)
+  for (const { mesh, node } of pieces) {
+    const draft = drafts[node]!
+    const box = copyPositions(mesh.geometry.getAttribute('position'), mesh.matrixWorld, null, 0, draft.name)
+    if (box) draft.box = draft.box ? joinBoxes(draft.box, box) : box
+    draft.triangles += trianglesOf(mesh)
+  }
+  return finish(drafts).facts
+}
+
 type Numbers = ArrayLike<number>
 
 /** World positions of a mesh; its bounds, null when it has no corner. A hot loop: plain numbers, no objects. */
 function copyPositions(
   position: BufferAttribute | InterleavedBufferAttribute,
   { elements: e }: Matrix4,
-  out: Float32Array,
+  out: Float32Array | null,
   start: number,
   name: string,
 ): Box | null {
@@ -100,9 +113,14 @@ function copyPositions(
     const px = plain ? plain[i * 3]! : position.getX(i)
     const py = plain ? plain[i * 3 + 1]! : position.getY(i)
     const pz = plain ? plain[i * 3 + 2]! : position.getZ(i)
-    const x = (out[at] = e0 * px + e4 * py + e8 * pz + e12)
-    const y = (out[at + 1] = e1 * px + e5 * py + e9 * pz + e13)
-    const z = (out[at + 2] = e2 * px + e6 * py + e10 * pz + e14)
+    const x = e0 * px + e4 * py + e8 * pz + e12
+    const y = e1 * px + e5 * py + e9 * pz + e13
+    const z = e2 * px + e6 * py + e10 * pz + e14
+    if (out) {
+      out[at] = x
+      out[at + 1] = y
+      out[at + 2] = z
+    }
     if (x < x0) x0 = x
     if (x > x1) x1 = x
     if (y < y0) y0 = y

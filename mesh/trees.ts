@@ -7,11 +7,11 @@
 import { BufferAttribute, BufferGeometry, DoubleSide, type Intersection, type Ray as ThreeRay } from 'three'
 import { MeshBVH } from 'three-mesh-bvh'
 
-/** Triangles in a leaf: trees that are built quickly, with rays hardly slower (measured from 8 to 32). */
-const LEAF = 12
+/** Triangles in a leaf: trees that are built quickly, with rays hardly slower (measured from 8 to 32); more in large models. */
+const LEAF = { usual: 12, large: 28, largeFrom: 400_000 } as const
 /** A cell holds about this many triangles; fewer are one cell. */
-const CELL_TRIANGLES = 16_000
-const MOST_CELLS_A_SIDE = 6
+const CELL_TRIANGLES = 5_000
+const MOST_CELLS_A_SIDE = 14
 
 interface Cell {
   readonly tree: MeshBVH
@@ -27,11 +27,12 @@ export class Forest {
   /** Builds the trees; `indices` is not changed. Linear but for the trees' depth. */
   constructor(positions: Float32Array, indices: Uint32Array) {
     const attribute = new BufferAttribute(positions, 3)
+    const targetLeafSize = indices.length / 3 >= LEAF.largeFrom ? LEAF.large : LEAF.usual
     this.cells = partition(positions, indices).map((part) => {
       const geometry = new BufferGeometry()
       geometry.setAttribute('position', attribute)
       geometry.setIndex(new BufferAttribute(part, 1))
-      const tree = new MeshBVH(geometry, { targetLeafSize: LEAF })
+      const tree = new MeshBVH(geometry, { targetLeafSize })
       const { min, max } = geometry.boundingBox!
       return { tree, min: [min.x, min.y, min.z] as const, max: [max.x, max.y, max.z] as const }
     })

@@ -31,7 +31,10 @@ function workerStage(): StageClient {
     load: (models) =>
       call(
         door.load(
-          transfer([...models], [...new Set(models.flatMap((m) => (m.bytes ? [m.bytes.buffer as ArrayBuffer] : [])))]),
+          transfer(
+            [...models],
+            [...new Set(models.flatMap((m) => (m.bytes instanceof Uint8Array ? [m.bytes.buffer as ArrayBuffer] : [])))],
+          ),
         ),
       ),
     soup: () => call(door.soup()),

@@ -71,7 +71,11 @@ export class StageEngine implements StageContract {
     for (const { placed, sha256, bytes } of models) {
       const old = this.roots.get(placed.key)
       if (old?.sha256 === sha256) next.set(placed.key, old)
-      else if (bytes) next.set(placed.key, { sha256, root: await loadGlb(bytes) })
+      else if (bytes)
+        next.set(placed.key, {
+          sha256,
+          root: await loadGlb(bytes instanceof Blob ? new Uint8Array(await bytes.arrayBuffer()) : bytes),
+        })
       else throw new RangeError(`StageEngine.load: no bytes for “${placed.key}”`)
     }
     this.stage.takeApart()

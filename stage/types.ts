@@ -67,7 +67,7 @@ export interface StageModel {
   readonly placed: PlacedModel
   readonly sha256: string
   /** The GLB; null when the stage has this content under this key already. */
-  readonly bytes: Uint8Array | null
+  readonly bytes: Uint8Array | Blob | null
 }
 export interface Loaded {
   readonly facts: SceneFacts

@@ -31,13 +31,14 @@ export interface GeometryContract {
 
 export interface ReadFile {
   /** One self-contained GLB, in the file's own units and axes. */
-  readonly glb: Uint8Array
-  readonly sha256: string
+  readonly glb: Blob
   readonly facts: ModelFacts
 }
 /** What the page asks of the import worker; expected failures cross as data. */
 export interface ImportDoor {
   read(main: File, others: readonly File[], progress: ReadProgress): Promise<Outcome<ReadFile>>
+  /** SHA-256 of the GLB read last, lower-case hex; null before that. */
+  checksum(): Promise<string | null>
   /** What was read last, seen from the front with y, or with z, up; null before that. */
   front(up: 'y' | 'z'): Promise<Elevation | null>
   /** Whether the surface read last is closed; null before one is read. */

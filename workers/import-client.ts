@@ -8,6 +8,7 @@ import type { ImportDoor, ReadFile } from './contract.ts'
 export interface ImportClient {
   /** AppError `model-unreadable` with what is wrong. */
   read(main: File, others: readonly File[], progress: ReadProgress): Promise<ReadFile>
+  checksum(): Promise<string | null>
   front(up: 'y' | 'z'): Promise<Elevation | null>
   closedness(): Promise<Closedness | null>
   dispose(): void
@@ -25,6 +26,7 @@ export function createImport(): ImportClient {
   return {
     read: async (main, others, progress) =>
       opened(await Promise.race([door.read(main, [...others], proxy(progress)), broken])),
+    checksum: () => Promise.race([door.checksum(), broken]),
     front: (up) => Promise.race([door.front(up), broken]),
     closedness: () => Promise.race([door.closedness(), broken]),
     dispose: () => worker.terminate(),

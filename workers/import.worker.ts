@@ -8,13 +8,10 @@ import { elevation, watertight, type Soup } from '#mesh'
 import type { ImportDoor } from './contract.ts'
 
 const PREVIEW_PX = 220
-let read: { readonly soup: Soup; readonly box: Box } | null = null
+let read: { readonly soup: () => Soup; readonly box: Box; readonly glb: Blob } | null = null
 
 const hex = (digest: ArrayBuffer): string =>
   [...new Uint8Array(digest)].map((b) => b.toString(16).padStart(2, '0')).join('')
-const sha256 = (bytes: Uint8Array): Promise<ArrayBuffer> =>
-  crypto.subtle.digest('SHA-256', bytes as Uint8Array<ArrayBuffer>)
-
 const picked = async (f: File): Promise<PickedFile> => {
   try {
     return { name: f.name, bytes: new Uint8Array(await f.arrayBuffer()) }
@@ -28,25 +25,28 @@ expose({
     try {
       const dracoWasm = async (): Promise<ArrayBuffer> => (await fetch(dracoUrl)).arrayBuffer()
       const [first, rest] = await Promise.all([picked(main), Promise.all(others.map(picked))])
-      // a GLB is mostly stored as it is: its checksum is worked out beside the reading
-      const early = sha256(first.bytes)
       const { glb, facts, soup } = await readModel(
         first,
         rest,
         { dracoWasm },
         (what, done) => void progress(what, done),
       )
-      read = { soup, box: facts.box }
-      const digest = await (glb === first.bytes ? early : sha256(glb))
-      return transfer({ ok: true as const, value: { glb, sha256: hex(digest), facts } }, [glb.buffer as ArrayBuffer])
+      // handed over as a blob: nothing is copied. A GLB that stays as it is, is the picked file itself
+      const blob =
+        glb === first.bytes ? main : new Blob([glb as Uint8Array<ArrayBuffer>], { type: 'model/gltf-binary' })
+      read = { soup, box: facts.box, glb: blob }
+      return { ok: true as const, value: { glb: blob, facts } }
     } catch (e) {
       return failureData(e)
     }
   },
+  async checksum() {
+    return read ? hex(await crypto.subtle.digest('SHA-256', await read.glb.arrayBuffer())) : null
+  },
   async front(up) {
     if (!read) return null
-    const drawn = elevation(read.soup, read.box, up, PREVIEW_PX)
+    const drawn = elevation(read.soup(), read.box, up, PREVIEW_PX)
     return transfer(drawn, [drawn.pixels.buffer as ArrayBuffer])
   },
-  closedness: async () => (read ? watertight(read.soup) : null),
+  closedness: async () => (read ? watertight(read.soup()) : null),
 } satisfies ImportDoor)

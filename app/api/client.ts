@@ -103,14 +103,20 @@ export const api = {
   },
 
   /** Sends a GLB up, with progress 0..1; an aborted signal rejects with an AbortError. */
-  upload(file: Blob, name: string, sha256: string, onProgress: Progress, signal: AbortSignal): Promise<AssetInfo> {
+  upload(
+    file: Blob,
+    name: string,
+    sha256: string | null,
+    onProgress: Progress,
+    signal: AbortSignal,
+  ): Promise<AssetInfo> {
     return new Promise((resolve, reject) => {
       // fetch has no upload progress
       const xhr = new XMLHttpRequest()
       xhr.open('POST', '/api/assets')
       xhr.setRequestHeader('Content-Type', 'model/gltf-binary')
       xhr.setRequestHeader('X-File-Name', encodeURIComponent(name))
-      xhr.setRequestHeader('X-Content-Sha256', sha256)
+      if (sha256) xhr.setRequestHeader('X-Content-Sha256', sha256)
       xhr.upload.onprogress = (e) => onProgress(e.total ? e.loaded / e.total : 0)
       xhr.onload = () => {
         if (xhr.status === 201) resolve(JSON.parse(xhr.responseText) as AssetInfo)

@@ -131,9 +131,17 @@ export const useBring = defineStore('bring', () => {
   }
 
   async function stored(file: Judged, signal: AbortSignal): Promise<{ sha256: string; sizeBytes: number }> {
-    const blob = new Blob([file.glb as Uint8Array<ArrayBuffer>], { type: 'model/gltf-binary' })
-    const name = file.fileName
-    return api.upload(blob, name, file.sha256, (done) => (progress.value = { what: 'Storing the model', done }), signal)
+    const sum = await worker?.checksum()
+    worker?.dispose()
+    worker = null
+    signal.throwIfAborted()
+    return api.upload(
+      file.glb,
+      file.fileName,
+      sum ?? null,
+      (done) => (progress.value = { what: 'Storing the model', done }),
+      signal,
+    )
   }
 
   /** Takes the judged file in; resolves to the id of a new project, or null. `replacing` puts it in the place of an older file. */
@@ -143,8 +151,6 @@ export const useBring = defineStore('bring', () => {
     const old = replacing ? same.value : null
     const reading = { fileBox: file.facts.box, unitM: UNIT_M[unit.value], up: up.value }
     const box = boxM.value!
-    worker?.dispose()
-    worker = null
     abort = new AbortController()
     const { signal } = abort
     judged.value = null

@@ -84,12 +84,18 @@ export const useStage = defineStore('stage', () => {
   const warm = (): void => void clients().catch(() => undefined)
 
   /** Bytes that are here already, for the next load: a file just brought in need not be fetched again. */
-  const offered = new Map<string, Uint8Array>()
-  const offer = (sha256: string, bytes: Uint8Array): void => void offered.set(sha256, bytes)
+  const offered = new Map<string, Uint8Array | Blob>()
+  const offer = (sha256: string, bytes: Uint8Array | Blob): void => void offered.set(sha256, bytes)
+
+  /** Bytes that were handed to the stage are here no longer. */
+  const isHere = (sha256: string): boolean => {
+    const o = offered.get(sha256)
+    return o instanceof Blob || (o !== undefined && o.byteLength > 0)
+  }
 
   /** GLBs of the models that the stage does not hold, fetched with progress. */
   async function fetched(models: readonly ModelRef[]): Promise<StageModel[]> {
-    const missing = models.filter((m) => onStage.get(m.key) !== m.sha256 && !offered.get(m.sha256)?.byteLength)
+    const missing = models.filter((m) => onStage.get(m.key) !== m.sha256 && !isHere(m.sha256))
     const total = missing.reduce((n, m) => n + m.sizeBytes, 0)
     let before = 0
     for (const m of missing) {

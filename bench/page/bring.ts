@@ -8,6 +8,9 @@ const bytesOf = async (url: string): Promise<Uint8Array<ArrayBuffer>> =>
   new Uint8Array(await (await fetch(url)).arrayBuffer())
 const placed = (key: string): PlacedModel => ({ key, unitM: 1, up: 'y', place: AT_ORIGIN, moved: [] })
 
+/** Each read is another content to the stage. */
+let count = 0
+
 /** Gaps between animation frames, recorded until asked for. */
 function gaps(): () => number[] {
   const found: number[] = []
@@ -46,7 +49,7 @@ export const bring = {
     const read = await client.read(file, [], () => told++)
     client.dispose()
     const t1 = performance.now()
-    await stage.load([{ placed: placed('model'), sha256: read.sha256, bytes: read.glb }])
+    await stage.load([{ placed: placed('model'), sha256: String(count++), bytes: read.glb }])
     const t2 = performance.now()
     const { soup, facts } = await stage.soup()
     const t3 = performance.now()
@@ -95,7 +98,7 @@ export const bring = {
       const client = createImport()
       const read = await client.read(new File([await bytesOf(url)], 'model.glb'), [], () => undefined)
       client.dispose()
-      await show([kept, { placed: placed('model'), sha256: read.sha256, bytes: read.glb }])
+      await show([kept, { placed: placed('model'), sha256: String(count++), bytes: read.glb }])
       await show([kept])
     }
     await show([base])

@@ -5,7 +5,7 @@
 import { Mesh, type Object3D } from 'three'
 import { AppError } from '#core/base'
 import { guessUnit, type FileUnit } from '#core/placing'
-import { assemble, soupOf, type Soup } from '#mesh'
+import { assemble, exactFacts, soupOf, type SceneFacts, type Soup } from '#mesh'
 import { loadGlb } from '../scene/index.ts'
 import { glbOfDraft, type DraftObject } from './draft.ts'
 import { flatBase } from './base.ts'
@@ -43,15 +43,15 @@ interface Plain {
 }
 
 /**
- * Reads `main` with the files beside it. AppError `model-unreadable` with what is wrong and what to do. The second value is the
- * file's triangles in its own units and axes.
+ * Reads `main` with the files beside it. AppError `model-unreadable` with what is wrong and what to do. `soup` gathers the
+ * file's triangles, in its own units and axes, when it is first asked for.
  */
 export async function readModel(
   main: PickedFile,
   others: readonly PickedFile[],
   decoders: Decoders,
   progress: ReadProgress = () => undefined,
-): Promise<ReadModel & { readonly soup: Soup }> {
+): Promise<ReadModel & { readonly soup: () => Soup }> {
   const format = formatOf(main)
   if (main.bytes.length === 0) throw new AppError('model-unreadable', `“${main.name}” is empty.`)
   if (!format)
@@ -69,7 +69,9 @@ export async function readModel(
   } as const
   const scene = assemble([{ placed: asFile, root }])
   checkIndices(root)
-  const { soup, facts } = soupChecked(scene)
+  const facts = factsChecked(scene)
+  let gathered: Soup | null = null
+  const soup = (): Soup => (gathered ??= soupOf(scene).soup)
   progress('Measuring', 0.9)
   const size = [0, 1, 2].map((i) => facts.box.max[i]! - facts.box.min[i]!) as [number, number, number]
   if (!(Math.max(...size) > 0))
@@ -78,7 +80,7 @@ export async function readModel(
   const guess = guessUnit({
     kind,
     size,
-    base: kind === 'glTF' ? NO_BASE : flatBase(soup, facts.box),
+    base: kind === 'glTF' ? NO_BASE : flatBase(soup(), facts.box),
     stated: plain.stated,
   })
   const materials = new Set(facts.nodes.flatMap((n) => n.materials)).size
@@ -138,9 +140,9 @@ function checkIndices(root: Object3D): void {
   })
 }
 
-function soupChecked(scene: Object3D): ReturnType<typeof soupOf> {
+function factsChecked(scene: Object3D): SceneFacts {
   try {
-    return soupOf(scene)
+    return exactFacts(scene)
   } catch {
     throw new AppError('model-unreadable', 'Some corners are not numbers (NaN or infinite). Export the model again.')
   }

@@ -17,7 +17,11 @@ export async function loadGlb(bytes: Uint8Array, options: LoadOptions = {}): Pro
   const facts = inspectGlb(bytes)
   if (!facts.ok) throw new AppError('model-unreadable', facts.message)
   const data = options.textures === false ? withoutTextures(bytes) : bytes
-  const buffer = data.buffer.slice(data.byteOffset, data.byteOffset + data.byteLength) as ArrayBuffer
+  // the loader wants a buffer of its own; most files are one already
+  const whole = data.byteOffset === 0 && data.byteLength === data.buffer.byteLength
+  const buffer = (
+    whole ? data.buffer : data.buffer.slice(data.byteOffset, data.byteOffset + data.byteLength)
+  ) as ArrayBuffer
   const gltf = await new GLTFLoader().parseAsync(buffer, '').catch((e: unknown) => {
     throw new AppError('model-unreadable', e instanceof Error ? e.message : String(e))
   })
@@ -40,6 +44,8 @@ function withoutTextures(bytes: Uint8Array): Uint8Array {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
   const length = view.getUint32(12, true)
   const json = JSON.parse(new TextDecoder().decode(bytes.subarray(20, 20 + length))) as Record<string, unknown>
+  // nothing to take out: nothing to copy
+  if (!json['images'] && !json['textures']) return bytes
   delete json['images']
   delete json['textures']
   delete json['samplers']

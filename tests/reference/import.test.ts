@@ -65,7 +65,7 @@ describe('one model in several formats', () => {
     for (const name of ['cube.ply', 'cube_binary.ply', 'box_UTF16BE.obj']) {
       const { facts, soup } = await read(name)
       expect(facts.triangles, name).toBe(12)
-      expect(watertight(soup), name).toEqual({ closed: true, openEdges: 0 })
+      expect(watertight(soup()), name).toEqual({ closed: true, openEdges: 0 })
     }
     const cube = await read('cube_usemtl.obj', 'cube_usemtl.mtl')
     // a third name has no entry in the library: it gets a plain material of its own
