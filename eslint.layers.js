@@ -6,8 +6,11 @@ export const LAYERS = {
   core: { layers: ['core'], packages: ['gl-matrix', 'ml-matrix'] },
   mesh: { layers: ['core'], packages: ['three', 'three-mesh-bvh'] },
   model: { layers: ['core'], packages: ['zod'] },
-  formats: { layers: ['core', 'mesh', 'model'], packages: ['three', 'fflate'] },
-  workers: { layers: ['core', 'mesh', 'formats'], packages: ['comlink'] },
+  formats: {
+    layers: ['core', 'mesh', 'model'],
+    packages: ['three', 'fflate', '@gltf-transform', 'draco3d', 'meshoptimizer'],
+  },
+  workers: { layers: ['core', 'mesh', 'formats'], packages: ['comlink', 'draco3d'] },
   stage: { layers: ['core', 'mesh', 'model', 'formats', 'workers'], packages: ['three', 'comlink'] },
   app: {
     layers: ['core', 'mesh', 'model', 'formats', 'workers', 'stage', 'app'],

@@ -2,6 +2,7 @@
 import { mkdirSync, writeFileSync } from 'node:fs'
 import type { Page } from 'playwright-core'
 import { openStand, pictureAt } from '../tests/support/browser.ts'
+import { lampModel } from './demo-data/scenes.ts'
 import { DEMO_IDS } from './demo-data/seed.ts'
 
 const SHOTS = 'docs/screenshots'
@@ -51,6 +52,37 @@ await settled(page)
 await cover(DEMO_IDS.lamp, 'lamp.jpg')
 await shot('lamp-day')
 
+/** The lamp's own file, judged as if it came from outside; then cancelled. */
+async function bring(name: string): Promise<void> {
+  await page.getByRole('button', { name: 'Models', exact: true }).click()
+  await page.getByTestId('model-file').setInputFiles({
+    name: 'germination-lamp.glb',
+    mimeType: 'model/gltf-binary',
+    buffer: Buffer.from(lampModel().bytes),
+  })
+  await page.getByTestId('bring-size').waitFor()
+  await page
+    .getByText(/watertight/)
+    .first()
+    .waitFor()
+  await page.waitForTimeout(600)
+  await shot(name)
+  await page.getByTestId('bring').getByRole('button', { name: 'Cancel' }).click()
+  await page.getByTestId('cell-stand').click()
+}
+/** The camera seen from elsewhere, with all viewpoints. */
+async function outside(name: string): Promise<void> {
+  await page.getByTestId('picture').focus()
+  await page.keyboard.press('o')
+  await page.waitForFunction(
+    () => Number(document.querySelector('[data-testid=outside-canvas]')?.getAttribute('data-sample')) >= 8,
+    null,
+    { timeout: 120_000 },
+  )
+  await shot(name)
+  await page.keyboard.press('Escape')
+}
+
 await page.goto(`${stand.server.url}/project/${DEMO_IDS.hall}`)
 await settled(page)
 await cover(DEMO_IDS.hall, 'hall.jpg')
@@ -58,9 +90,24 @@ await shot('frame-day')
 await page.getByTestId('cell-lens').click()
 await page.waitForTimeout(400)
 await shot('lens-day')
+await page.getByTestId('cell-visible').click()
+const box = (await page.getByTestId('picture').boundingBox())!
+await page.mouse.click(box.x + box.width * 0.5, box.y + box.height * 0.7)
+await page.waitForFunction(
+  () => document.querySelector('[data-testid=selection-outline]')?.getAttribute('data-drawn') === 'yes',
+  null,
+  { timeout: 60_000 },
+)
+await shot('visible-day')
+await page.keyboard.press('Escape')
+await page.getByTestId('cell-stand').click()
+await outside('outside-day')
+await bring('bring-day')
 await theme('night')
 await page.reload()
 await settled(page)
+await outside('outside-night')
+await bring('bring-night')
 await page.getByTestId('cell-frame').click()
 await page.waitForTimeout(400)
 await shot('frame-night')
