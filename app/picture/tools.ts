@@ -22,7 +22,7 @@ import { useNotices } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 import { useView, type Tool } from '../stores/view.ts'
-import { useTarget, type Target } from './target.ts'
+import { useMovable, type Movable } from './movable.ts'
 
 export interface Ghost {
   readonly point: Vec3
@@ -59,13 +59,13 @@ export function usePictureTools(box: Ref<Box>) {
   const stage = useStage()
   const view = useView()
   const notices = useNotices()
-  const target = useTarget()
+  const movable = useMovable()
   const { select, clear } = useSelection()
   const ghost = ref<Ghost | null>(null)
   const band = ref<BandPx | null>(null)
 
   /** From outside one looks about freely: keeping level and square are for the camera. */
-  const options = (t: Target) => ({
+  const options = (t: Movable) => ({
     keepLevel: t.isCamera && view.keepLevel,
     keepSquare: t.isCamera && view.keepSquare,
   })
@@ -86,7 +86,7 @@ export function usePictureTools(box: Ref<Box>) {
     return ray ? stage.pick(ray, hidden()) : null
   }
 
-  function toolFor(e: PointerEvent, t: Target): Tool | null {
+  function toolFor(e: PointerEvent, t: Movable): Tool | null {
     if (e.button === 1 || e.button === 2) return 'slide'
     if (e.button !== 0) return null
     if (e.ctrlKey || e.metaKey) return 'pick'
@@ -97,7 +97,7 @@ export function usePictureTools(box: Ref<Box>) {
 
   const fingers = new Map<number, PointerEvent>()
   function down(e: PointerEvent): void {
-    const t = target()
+    const t = movable()
     const camera = t.camera()
     const from = t.framing()
     const tool = toolFor(e, t)
@@ -117,7 +117,7 @@ export function usePictureTools(box: Ref<Box>) {
   function dragCamera(
     e: PointerEvent,
     tool: Tool,
-    t: Target,
+    t: Movable,
     camera: Camera,
     from: Framing,
     at: [number, number],
@@ -160,7 +160,7 @@ export function usePictureTools(box: Ref<Box>) {
     })
   }
 
-  function dragged(tool: Tool, t: Target, camera: Camera, from: Framing, grip: Vec3, dx: number, dy: number): Framing {
+  function dragged(tool: Tool, t: Movable, camera: Camera, from: Framing, grip: Vec3, dx: number, dy: number): Framing {
     if (tool === 'orbit') return orbit(camera, from, grip, dx, dy, options(t))
     if (tool === 'slide') return slide(camera, from, Math.max(0.05, -toCamera(camera.pose, grip)[2]), dx, dy)
     if (tool === 'dolly') return dolly(from, grip, Math.pow(2, dy / (camera.frame.heightPx / 2)), options(t))
@@ -203,7 +203,7 @@ export function usePictureTools(box: Ref<Box>) {
   }
 
   /** A second finger: the pair slides by its middle and moves to and fro by its spread. */
-  function twoFingers(e: PointerEvent, t: Target, camera: Camera, from: Framing, at: [number, number]): boolean {
+  function twoFingers(e: PointerEvent, t: Movable, camera: Camera, from: Framing, at: [number, number]): boolean {
     fingers.set(e.pointerId, e)
     if (fingers.size !== 2) return fingers.size > 2
     const first = [...fingers.values()].find((f) => f.pointerId !== e.pointerId) ?? e
@@ -272,7 +272,7 @@ export function usePictureTools(box: Ref<Box>) {
   async function hover(e: PointerEvent): Promise<void> {
     const camera = project.camera
     const doc = project.document
-    if (view.tool !== 'stand' || !target().isCamera || !camera || !doc || e.buttons) {
+    if (view.tool !== 'stand' || !movable().isCamera || !camera || !doc || e.buttons) {
       ghost.value = null
       return
     }
@@ -288,5 +288,5 @@ export function usePictureTools(box: Ref<Box>) {
     ghost.value = null
   }
 
-  return { down, hover, leave, ghost, band, framePx, under, options, target }
+  return { down, hover, leave, ghost, band, framePx, under, options, movable }
 }

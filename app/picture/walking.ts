@@ -10,7 +10,7 @@ import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
 import { useFraming } from './framing.ts'
-import { useTarget, type Target } from './target.ts'
+import { useMovable, type Movable } from './movable.ts'
 
 const KEYS = new Set(['w', 'a', 's', 'd', 'q', 'e'])
 const HURRY = 2.5
@@ -27,12 +27,12 @@ export function useWalking(blocked: () => boolean) {
   const project = useProject()
   const stage = useStage()
   const view = useView()
-  const target = useTarget()
+  const movable = useMovable()
   const { eyeHeight, floor } = useFraming()
   const down = new Set<string>()
   const walking = ref(false)
   let hurry = false
-  let t: Target | null = null
+  let t: Movable | null = null
   let now: Framing | null = null
   let eyeM = 0
   let last = 0
@@ -46,7 +46,7 @@ export function useWalking(blocked: () => boolean) {
     (walks ? view.walkMps : (view.flyMps ?? flightMps(sizeM()))) * (hurry ? HURRY : 1)
 
   function begin(): void {
-    t = target()
+    t = movable()
     now = t.framing()
     if (!now || !project.document) return
     const h = t.isCamera ? eyeHeight.value : null

@@ -17,7 +17,7 @@ import { addScaled, distance, type Vec3 } from '#core/math'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
-import type { Target } from './target.ts'
+import type { Movable } from './movable.ts'
 import { aimOf, FALLBACK_M, LABELS, type usePictureTools } from './tools.ts'
 
 /** One wheel step goes a tenth of the way. */
@@ -28,9 +28,9 @@ const CLEARANCE_M = 0.3
 /** An arrow key moves like a drag of this many pixels of the frame's width, ten times with Shift. */
 const KEY_SHARE = 0.01
 
-type Tools = Pick<ReturnType<typeof usePictureTools>, 'framePx' | 'under' | 'options' | 'target'>
+type Tools = Pick<ReturnType<typeof usePictureTools>, 'framePx' | 'under' | 'options' | 'movable'>
 
-export function useWheel({ framePx, under, options, target }: Tools) {
+export function useWheel({ framePx, under, options, movable }: Tools) {
   const project = useProject()
   const stage = useStage()
   const view = useView()
@@ -42,7 +42,7 @@ export function useWheel({ framePx, under, options, target }: Tools) {
   let timer: ReturnType<typeof setTimeout> | null = null
   let grip: { point: Vec3; depth: number } | null = null
   let freeM: { from: Vec3; metres: number } | null = null
-  let burst: Target | null = null
+  let burst: Movable | null = null
   function rest(label: string): void {
     count.value++
     if (timer) clearTimeout(timer)
@@ -65,7 +65,7 @@ export function useWheel({ framePx, under, options, target }: Tools) {
 
   async function wheel(e: WheelEvent): Promise<void> {
     e.preventDefault()
-    const t = (burst ??= target())
+    const t = (burst ??= movable())
     const camera = t.camera()
     const start = t.framing()
     const dy = e.deltaY
@@ -107,7 +107,7 @@ export function useWheel({ framePx, under, options, target }: Tools) {
   }
 
   /** To and fro; with the level kept never nearer to a wall than the clearance, unless freed. */
-  async function towards(t: Target, from: Framing, point: Vec3, factor: number, stops: boolean): Promise<Framing> {
+  async function towards(t: Movable, from: Framing, point: Vec3, factor: number, stops: boolean): Promise<Framing> {
     const next = dolly(from, point, near(from, point, factor, stops), options(t))
     if (!stops || !options(t).keepLevel || from.lens.projection.kind !== 'perspective') return next
     const way = [0, 1, 2].map((i) => next.stand.station[i]! - from.stand.station[i]!) as unknown as Vec3
@@ -152,7 +152,7 @@ export function useWheel({ framePx, under, options, target }: Tools) {
     if (!arrow && step === null) return
     e.preventDefault()
     e.stopPropagation()
-    const t = (burst ??= target())
+    const t = (burst ??= movable())
     const camera = t.camera()
     const from = t.framing()
     if (!camera || !from) return

@@ -3,7 +3,7 @@ import type { Camera, Framing } from '#core/camera'
 import { useOutside } from '../outside/outside.ts'
 import { useProject } from '../stores/project.ts'
 
-export interface Target {
+export interface Movable {
   /** The project's camera; false for the view from outside. */
   readonly isCamera: boolean
   camera(): Camera | null
@@ -14,10 +14,10 @@ export interface Target {
 }
 
 /** Asked anew for each movement: stepping outside changes what moves. */
-export function useTarget(): () => Target {
+export function useMovable(): () => Movable {
   const project = useProject()
   const outside = useOutside()
-  const inside: Target = {
+  const inside: Movable = {
     isCamera: true,
     camera: () => project.camera,
     framing: () => (project.working ? { stand: project.working.stand, lens: project.working.lens } : null),
@@ -25,7 +25,7 @@ export function useTarget(): () => Target {
     settle: (label) => project.settle(label),
     letGo: () => project.letGo(),
   }
-  const out: Target = {
+  const out: Movable = {
     isCamera: false,
     camera: () => outside.camera,
     framing: () => outside.shown,
