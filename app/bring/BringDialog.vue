@@ -172,6 +172,9 @@ const few = (ids: readonly string[]): string =>
   grid-template-columns: 0 130px;
   padding: 0;
 }
+.ups :deep(.choices) {
+  width: 130px;
+}
 .why {
   font-size: 12px;
 }

@@ -4,7 +4,7 @@ import PrimeVue from 'primevue/config'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { AppError } from '#core/base'
 import type { ModelFacts } from '#formats/import'
-import { openInMemory, roomFacts } from '../../tests/support/app.ts'
+import { closeInMemory, openInMemory, roomFacts } from '../../tests/support/app.ts'
 import { api } from '../api/client.ts'
 import { useNotices } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
@@ -53,7 +53,7 @@ beforeEach(async () => {
     fileName: name,
   }))
 })
-afterEach(() => vi.restoreAllMocks())
+afterEach(closeInMemory)
 
 describe('bringing in', () => {
   it('stores and changes nothing before the person says so', async () => {

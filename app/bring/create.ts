@@ -1,9 +1,9 @@
 // A model becomes a project: shown, framed for the first time, lit and metered.
-import { directionOf, poseOfStand } from '#core/camera'
-import { boxCentre, type Box, type Vec3 } from '#core/math'
-import { DEFAULT_EYE_HEIGHT_M, newProject, type ModelRef } from '#model'
+import { poseOfStand } from '#core/camera'
+import { newProject, type ModelRef } from '#model'
 import { api } from '../api/client.ts'
 import { firstStand, subjectOf } from '../picture/first.ts'
+import { isIndoors, middleOf } from '../picture/indoors.ts'
 import { appearanceOf, useStage } from '../stores/stage.ts'
 import type { BringProgress } from './bring.ts'
 
@@ -20,7 +20,7 @@ export async function createProject(
   stop()
   if (!scene) throw new DOMException('Another model came first.', 'AbortError')
   onProgress({ what: 'Finding the first view', done: null })
-  const stand = firstStand(scene, stage.storeys, await isEnclosed(scene.box))
+  const stand = firstStand(scene, stage.storeys, await isIndoors(middleOf(scene.box)))
   const doc = newProject({
     name: model.name.replace(/\.[^.]*$/, '').slice(0, 200) || 'Model',
     subject: subjectOf(scene),
@@ -44,16 +44,4 @@ export async function createProject(
       ? doc
       : { ...doc, working: { ...working, exposure: { ...working.exposure, ev100: Math.round(ev100 * 10) / 10 } } }
   return (await api.create(metered)).id
-}
-
-/** Whether someone in the middle, at eye height over the base, would have walls on three sides at least, or a roof above. */
-async function isEnclosed(box: Box): Promise<boolean> {
-  const stage = useStage()
-  const c = boxCentre(box)
-  const eye: Vec3 = [c[0], c[1], Math.min((stage.storeys[0]?.heightM ?? box.min[2]) + DEFAULT_EYE_HEIGHT_M, c[2])]
-  const hits = await Promise.all(
-    [0, 90, 180, 270].map((b) => stage.pick({ origin: eye, direction: directionOf(b, 0) }, [])),
-  )
-  const above = await stage.pick({ origin: eye, direction: [0, 0, 1] }, [])
-  return above !== null || hits.filter(Boolean).length >= 3
 }

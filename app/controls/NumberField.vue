@@ -22,6 +22,8 @@ const props = withDefaults(
     sign?: boolean
     disabled?: boolean
     hint?: string
+    /** A label drag shows here only and is one change at its end: for what cannot follow a drag. */
+    atEnd?: boolean
   }>(),
   {
     kind: 'plain',
@@ -34,6 +36,7 @@ const props = withDefaults(
     sign: false,
     disabled: false,
     hint: '',
+    atEnd: false,
   },
 )
 const emit = defineEmits<{ change: [value: number]; live: [value: number]; settle: []; cancel: [] }>()
@@ -115,11 +118,22 @@ function dragLabel(e: PointerEvent): void {
   if (props.disabled || e.button !== 0) return
   e.preventDefault()
   const from = props.modelValue
+  let dragged: number | null = null
   startDrag(e, {
-    move: (dx, _dy, m) =>
-      emit('live', within(Number((from + Math.round(dx / 3) * props.step * factor(m)).toPrecision(12)))),
-    end: (moved) => moved && emit('settle'),
-    cancel: () => emit('cancel'),
+    move: (dx, _dy, m) => {
+      const to = within(Number((from + Math.round(dx / 3) * props.step * factor(m)).toPrecision(12)))
+      if (!props.atEnd) emit('live', to)
+      else text.value = format((dragged = to))
+    },
+    end: (moved) => {
+      if (!moved) return
+      if (!props.atEnd) emit('settle')
+      else if (dragged !== null) emit('change', dragged)
+    },
+    cancel: () => {
+      if (!props.atEnd) emit('cancel')
+      else text.value = shown.value
+    },
   })
 }
 function reset(): void {

@@ -153,6 +153,7 @@ const surfaceText = (c: Closedness): string =>
         v-for="(name, i) in ['Stands east', 'North', 'Height']"
         :key="name"
         :label="name"
+        at-end
         kind="length"
         :unit="unit"
         :model-value="baseOf(m)[i]!"
@@ -162,6 +163,7 @@ const surfaceText = (c: Closedness): string =>
       />
       <NumberField
         label="Turned"
+        at-end
         kind="angle"
         suffix="°"
         sign
@@ -175,6 +177,7 @@ const surfaceText = (c: Closedness): string =>
       />
       <NumberField
         label="Enlarged"
+        at-end
         suffix="×"
         :digits="3"
         :model-value="m.place.scale"

@@ -115,6 +115,11 @@ function faster(by: number): void {
 .foot {
   align-items: center;
 }
+.outside .btn {
+  padding: 1px 9px;
+  font-size: 11.5px;
+  text-shadow: none;
+}
 .temporary {
   margin-right: 6px;
   white-space: nowrap;

@@ -3,7 +3,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { effectScope, nextTick, ref, type EffectScope } from 'vue'
 import { poseOfStand, projectPoint } from '#core/camera'
 import { distance, type Vec3 } from '#core/math'
-import { openInMemory } from '../../tests/support/app.ts'
+import { closeInMemory, openInMemory } from '../../tests/support/app.ts'
 import { useOutside } from '../outside/outside.ts'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
@@ -53,12 +53,12 @@ beforeEach(async () => {
   useView().forSubject('room')
   useView().keepLevel = false
 })
-afterEach(() => {
+afterEach(async () => {
   scope.stop()
   picture.remove()
   useOutside().forget()
   vi.useRealTimers()
-  vi.restoreAllMocks()
+  await closeInMemory()
 })
 
 const settle = async (): Promise<void> => {

@@ -85,6 +85,7 @@ const putBack = (): void =>
           v-for="(name, i) in ['East', 'North', 'Up']"
           :key="name"
           :label="name"
+          at-end
           kind="length"
           :unit="project.document!.unit"
           :model-value="move.moveM[i]!"
@@ -94,6 +95,7 @@ const putBack = (): void =>
         />
         <NumberField
           label="Turned"
+          at-end
           kind="angle"
           suffix="°"
           sign

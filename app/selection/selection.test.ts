@@ -5,7 +5,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { effectScope, nextTick, type EffectScope } from 'vue'
 import { poseOfStand, projectPoint } from '#core/camera'
 import { boxCorners } from '#core/math'
-import { openInMemory, roomFacts } from '../../tests/support/app.ts'
+import { closeInMemory, openInMemory, roomFacts } from '../../tests/support/app.ts'
 import VisiblePanel from '../parts/VisiblePanel.vue'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
@@ -19,9 +19,9 @@ beforeEach(async () => {
   scope = effectScope()
   scope.run(() => (s = useSelection()))
 })
-afterEach(() => {
+afterEach(async () => {
   scope.stop()
-  vi.restoreAllMocks()
+  await closeInMemory()
 })
 
 describe('the selection', () => {

@@ -124,6 +124,11 @@ export const useStage = defineStore('stage', () => {
     shownKey = ''
     const fresh = models.some((m) => onStage.get(m.key) !== m.sha256)
     if (fresh || !ready.value) state.value = { kind: 'loading', what: 'Fetching the model', done: 0 }
+    // another project: nothing of the one before is asked any more
+    if (!models.some((m) => onStage.get(m.key) === m.sha256)) {
+      facts.value = null
+      storeys.value = []
+    }
     // nothing waits for the light before it is asked for: pictures are drawn in a plain one first
     light.value = 0
     const { stage: s, geometry: g } = await clients()

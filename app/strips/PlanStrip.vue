@@ -14,6 +14,7 @@ import ConeShape from './ConeShape.vue'
 import { coneOf, FAR_PX } from './cones.ts'
 import DragHandle from './DragHandle.vue'
 import { useStrip } from './strip.ts'
+import PlacingHandle from './PlacingHandle.vue'
 import StripFrame from './StripFrame.vue'
 import ViewpointCones from './ViewpointCones.vue'
 
@@ -289,6 +290,7 @@ function setCut(e: Event): void {
         ><path d="M8 0L-5 -6V6Z"
       /></g>
     </g>
+    <PlacingHandle :to-px="toPx" :to-world="toWorld" />
     <ViewpointCones across="left-right" :to-px="toPx" :width="strip.width.value" :height="strip.height.value" />
     <g class="north" :transform="`translate(${strip.width.value - 18} 26)`"
       ><path d="M0 10V-10m-3.5 5l3.5 -5l3.5 5" /><text y="21" text-anchor="middle">N</text></g

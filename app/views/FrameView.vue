@@ -20,6 +20,7 @@ import { failureText } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
 import { useOutside } from '../outside/outside.ts'
 import { useSelection } from '../selection/selection.ts'
+import { isIndoors } from '../picture/indoors.ts'
 import { useWalking } from '../picture/walking.ts'
 import { useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
@@ -63,6 +64,15 @@ watch(
     }
   },
   { immediate: true },
+)
+// a building looked at from outside is orbited, as a product is; asked once, when its rays are first answered
+watch(
+  () => stage.storeys.length > 0 && project.id,
+  async (ready) => {
+    const w = project.working
+    if (!ready || !w || project.document?.subject !== 'room' || view.tool !== 'turn') return
+    if (!(await isIndoors(w.stand.station, w.visible.hidden)) && view.tool === 'turn') view.tool = 'orbit'
+  },
 )
 // the stage follows the document's models: brought in, placed, taken out, undone
 watch(

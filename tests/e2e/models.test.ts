@@ -151,6 +151,24 @@ describe('objects', () => {
     expect((await saved()).trail.at).toBe(0)
   })
 
+  it('one is dragged over the floor in Plan, and goes back with undo; Esc leaves it where it is', async () => {
+    const before = await saved()
+    const handle = await middle(page, 'plan-object')
+    await drag(page, handle, { x: 30, y: 0 }, { release: false })
+    await page.keyboard.press('Escape')
+    await page.mouse.up()
+    expect((await saved()).models).toEqual(before.models)
+    await drag(page, handle, { x: 20, y: -10 })
+    const d = await until((p) => p.models[0]!.moved.length === 1)
+    const [east, north, up] = d.models[0]!.moved[0]!.moveM
+    expect(east / north).toBeCloseTo(2, 6)
+    expect(east).toBeGreaterThan(0.1)
+    expect(up).toBe(0)
+    expect(d.trail).toEqual(before.trail)
+    await key('Control+z')
+    expect((await until((p) => p.models[0]!.moved.length === 0)).models).toEqual(before.models)
+  })
+
   it('T fills the frame with it, the direction of view kept', async () => {
     const before = poseOfStand((await saved()).working.stand)
     await key('t')

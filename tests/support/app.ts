@@ -48,3 +48,9 @@ export async function openInMemory(changes: Partial<ProjectDocument> = {}): Prom
   stage.storeys = [{ name: 'Ground floor', heightM: 0, areaM2: 24 }]
   stage.light = null
 }
+
+/** Lets the project go before the stand-ins do: a save still waiting must not reach for a server. */
+export async function closeInMemory(): Promise<void> {
+  await useProject().close()
+  vi.restoreAllMocks()
+}
