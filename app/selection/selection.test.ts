@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { mount } from '@vue/test-utils'
 import PrimeVue from 'primevue/config'
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { effectScope, nextTick, type EffectScope } from 'vue'
 import { poseOfStand, projectPoint } from '#core/camera'
 import { boxCorners } from '#core/math'
