@@ -99,7 +99,8 @@ describe('on a stair of twelve risers of 0.18 m', () => {
   it('stops at an edge with nothing a step below', () => {
     const r = walkStep(stair, [5, 0.6, 12 * 0.18 + EYE], [3, 0])
     expect(r.blocked).toBe(true)
-    expect(r.station[0]).toBeLessThan(6.01)
+    // a gap between boards of up to 2 cm is bridged
+    expect(r.station[0]).toBeLessThan(6.03)
     expect(r.station[2]).toBeCloseTo(12 * 0.18 + EYE, 6)
   })
 })

@@ -1,7 +1,7 @@
 // Where does a step on foot lead, and how far is the way free?
 // Model: a walker is an upright body of a given radius. Walls are felt by level rays at several heights; along a wall the way
-// slides. The ground is what a ray straight down meets from a step's height above the feet: it may lie up to a step higher or
-// lower, never more. The eye stays exactly at its height above the ground. Space: world metres, Z up. Source: handbook-11.
+// slides. The ground is what a ray straight down meets from two steps above the feet: it may lie up to a step higher or lower,
+// never more. The eye stays exactly at its height above the ground. Space: world metres, Z up. Source: handbook-11.
 
 import type { Vec3 } from '#core/math'
 import { isHidden } from './hidden.ts'
@@ -27,6 +27,14 @@ export interface Walked {
 /** A long step is taken in pieces of this length, so that nothing thin is stepped through. */
 const PIECE_M = 0.06
 const HEAD_M = 0.08
+/** The lowest feeler, in steps over the ground: above the next two treads of a stair, which lie within reach. */
+const KNEE_STEPS = 1.5
+/** Gaps between boards are narrower than this. */
+const BESIDE = [
+  [0, 0],
+  [0.02, 0.026],
+  [-0.026, -0.02],
+] as const
 /** Cosine under which a side ray meets an edge rather than a wall. */
 const SQUARELY = 0.9
 
@@ -42,7 +50,7 @@ export function walkStep(
   const pieces = Math.max(1, Math.ceil(length / PIECE_M))
   let at: Vec3 = from
   let blocked = false
-  let groundM = groundBelow(scene, from, o, o.eyeHeightM + o.stepM)
+  let groundM = groundBelow(scene, from, o)
   if (groundM !== null) at = [from[0], from[1], groundM + o.eyeHeightM]
   for (let i = 0; i < pieces && length > 0; i++) {
     const wish: readonly [number, number] = [step[0] / pieces, step[1] / pieces]
@@ -51,13 +59,13 @@ export function walkStep(
     const next: Vec3 = [at[0] + way.by[0], at[1] + way.by[1], at[2]]
     if (groundM === null) {
       at = next
-      groundM = groundBelow(scene, at, o, o.eyeHeightM + o.stepM)
+      groundM = groundBelow(scene, at, o)
       if (groundM !== null) at = [at[0], at[1], groundM + o.eyeHeightM]
       continue
     }
-    const found = groundBelow(scene, next, o, o.eyeHeightM + o.stepM)
-    // an edge without ground a step below, or no room for the head: stay
-    if (found === null || !headroom(scene, next, found, o)) {
+    const found = groundBelow(scene, next, o)
+    // an edge without ground a step below, something too high to step on, or no room for the head: stay
+    if (found === null || found > groundM + o.stepM + 1e-6 || !headroom(scene, next, found, o)) {
       blocked = true
       break
     }
@@ -67,11 +75,15 @@ export function walkStep(
   return { station: at, blocked, groundM }
 }
 
-/** The first surface straight below, from a step above the feet down to `reach` under the eye. */
-function groundBelow(scene: MeshScene, eye: Vec3, o: WalkOptions, reach: number): number | null {
-  const from: Vec3 = [eye[0], eye[1], eye[2] - o.eyeHeightM + o.stepM]
-  const hit = firstNotHidden(scene, from, [0, 0, -1], reach - o.eyeHeightM + o.stepM + 1e-3, o.hidden)
-  return hit === null ? null : from[2] - hit.distance
+/** The ground straight below, from two steps above the feet down to one below them; a gap between boards is bridged. */
+function groundBelow(scene: MeshScene, eye: Vec3, o: WalkOptions): number | null {
+  const top = eye[2] - o.eyeHeightM + 2 * o.stepM
+  let highest: number | null = null
+  for (const [dx, dy] of BESIDE) {
+    const hit = firstNotHidden(scene, [eye[0] + dx, eye[1] + dy, top], [0, 0, -1], 3 * o.stepM + 1e-3, o.hidden)
+    if (hit && (highest === null || top - hit.distance > highest)) highest = top - hit.distance
+  }
+  return highest
 }
 
 function headroom(scene: MeshScene, at: Vec3, ground: number, o: WalkOptions): boolean {
@@ -103,7 +115,7 @@ function wallAhead(scene: MeshScene, at: Vec3, by: readonly [number, number], gr
   const base = ground ?? at[2] - o.eyeHeightM
   let nearest = Infinity
   let wall: readonly [number, number] | null = null
-  for (const z of [base + o.stepM + 0.05, base + o.eyeHeightM * 0.6, at[2]])
+  for (const z of [base + KNEE_STEPS * o.stepM, base + o.eyeHeightM * 0.6, at[2]])
     for (const turn of [0, 0.6, -0.6, 1.2, -1.2]) {
       const c = Math.cos(turn)
       const s = Math.sin(turn)
