@@ -8,10 +8,14 @@ const view = useView()
 const keys = useActions().filter((a) => a.key)
 const MOUSE = [
   ['Drag on the picture', 'as chosen in the tool row; Shift: the other of turn and orbit'],
+  ['Click, Shift-click, Ctrl-drag', 'select, add, draw a band; nothing moves'],
+  ['W A S D, Q E', 'walk (or fly); down and up; Shift hurries'],
   ['Right or middle drag', 'slide'],
-  ['Wheel', 'to and from what is under the pointer'],
+  ['Wheel', 'to and from what is under the pointer; with the level kept Shift goes through walls'],
+  ['Two fingers', 'slide, and to and fro by their spread'],
+  ['Arrows, + and − on the picture', 'what the tool’s drag does; to and fro'],
   ['Alt + wheel', 'focal length, the subject at the aim kept at its size'],
-  ['Esc during a drag', 'restores the start exactly'],
+  ['Esc during a drag or a walk', 'restores the start exactly'],
   ['Arrows on a handle', '1 cm; Shift 10 cm; Alt 1 mm'],
   ['Numbers', 'type units and sums: 1.2 m + 35 cm, 5\'11 1/2"'],
 ]

@@ -10,6 +10,7 @@ const HEIGHT = 230
 const GROUND = 204
 const DOOR = { widthM: 0.9, heightM: 2.1 }
 const STAFF_M = 2
+const DOOR_RIGHT = 140
 
 const url = ref('')
 watchEffect(() => {
@@ -29,18 +30,19 @@ const size = computed(() => boxSize(props.boxM))
 const scale = computed(() => {
   const [w, , h] = size.value
   const tall = Math.max(h, Math.min(2.4, Math.max(h, w) * 4))
-  return Math.min((GROUND - 14) / Math.max(tall, 1e-6), (WIDTH - 120) / Math.max(w, 1e-6))
+  return Math.min((GROUND - 14) / Math.max(tall, 1e-6), (WIDTH - 170) / Math.max(w, 1e-6))
 })
 const model = computed(() => {
   const w = Math.max(1, size.value[0] * scale.value)
   const h = Math.max(1, size.value[2] * scale.value)
-  return { x: 100 + (WIDTH - 110 - w) / 2, y: GROUND - h, w, h }
+  return { x: 150 + (WIDTH - 160 - w) / 2, y: GROUND - h, w, h }
 })
 const door = computed(() => {
   const k = scale.value
   const w = DOOR.widthM * k
   const h = DOOR.heightM * k
-  return { x: 84 - Math.min(w, 56), y: GROUND - h, w, h, handle: GROUND - 1.05 * k }
+  // beside the staff; beside small things only its edge is in sight
+  return { x: DOOR_RIGHT - w, y: GROUND - h, w, h, handle: GROUND - 1.05 * k }
 })
 /** Fields of the staff, lowest first: decimetres, or centimetres beside small things, metres beside large ones. */
 const staff = computed(() => {
@@ -74,7 +76,8 @@ const staff = computed(() => {
     aria-label="The model from the front, beside a door and a measuring staff"
   >
     <path class="ground" :d="`M0 ${GROUND}H${WIDTH}`" />
-    <g class="door">
+    <clipPath id="beside-the-staff"><rect x="52" y="0" :width="WIDTH" :height="HEIGHT" /></clipPath>
+    <g class="door" clip-path="url(#beside-the-staff)">
       <rect :x="door.x" :y="door.y" :width="door.w" :height="door.h" />
       <circle :cx="door.x + door.w * 0.86" :cy="door.handle" r="1.8" />
     </g>
@@ -94,7 +97,7 @@ const staff = computed(() => {
       preserveAspectRatio="none"
     />
     <text class="foot" x="8" :y="GROUND + 16">staff</text>
-    <text class="foot" :x="Math.max(42, door.x)" :y="GROUND + 16">door 0.90 × 2.10 m</text>
+    <text class="foot" :x="Math.max(52, door.x)" :y="GROUND + 16">door 0.90 × 2.10 m</text>
     <text class="foot" :x="WIDTH - 8" :y="GROUND + 16" text-anchor="end">elevation</text>
   </svg>
 </template>

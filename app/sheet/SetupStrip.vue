@@ -170,7 +170,7 @@ defineExpose({ confirm })
 }
 .cell {
   position: relative;
-  width: 88px;
+  width: 92px;
   flex: none;
   padding: 7px 8px 5px 12px;
   border-right: 1px solid var(--strip-line);

@@ -22,7 +22,7 @@ const host = ref<HTMLElement | null>(null)
 const canvas = ref<HTMLCanvasElement | null>(null)
 
 const VIEWS: readonly { value: SideView; label: string }[] = [
-  { value: 'sight', label: 'along the sight line' },
+  { value: 'sight', label: 'sight line' },
   { value: 'north', label: 'looking north' },
   { value: 'east', label: 'looking east' },
   { value: 'south', label: 'looking south' },
