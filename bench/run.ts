@@ -110,13 +110,18 @@ async function dragGaps(): Promise<Row[]> {
   ]
 }
 
+/** Loaded when a model is brought in, or where there is no worker. */
+const ON_DEMAND = /^(engine|import\.worker|draco|meshopt)/
+
 /** What the Frame view loads before it shows, gzipped: the page's own scripts without the workers. */
 function size(): Row[] {
   const files = readdirSync('dist/assets').filter(
-    (f) => f.endsWith('.js') && !f.includes('worker') && !f.startsWith('engine'),
+    (f) => f.endsWith('.js') && !f.includes('worker') && !ON_DEMAND.test(f),
   )
   const bytes = files.reduce((n, f) => n + gzipSync(readFileSync(`dist/assets/${f}`)).length, 0)
-  const workers = readdirSync('dist/assets').filter((f) => f.includes('worker') && f.endsWith('.js'))
+  const workers = readdirSync('dist/assets').filter(
+    (f) => f.includes('worker') && f.endsWith('.js') && !ON_DEMAND.test(f),
+  )
   const workerBytes = workers.reduce((n, f) => n + gzipSync(readFileSync(`dist/assets/${f}`)).length, 0)
   return [
     {

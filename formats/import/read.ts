@@ -7,6 +7,7 @@ import { AppError } from '#core/base'
 import { guessUnit, type FileUnit } from '#core/placing'
 import { assemble, exactFacts, soupOf, type SceneFacts, type Soup } from '#mesh'
 import { loadGlb } from '../scene/index.ts'
+import { endingOf } from '../kinds/index.ts'
 import { glbOfDraft, type DraftObject } from './draft.ts'
 import { flatBase } from './base.ts'
 import { plainGlb } from './gltf.ts'
@@ -14,20 +15,15 @@ import { readObj, textOf } from './obj.ts'
 import { isBinaryStl, readPly, readStl } from './scans.ts'
 import type { Decoders, ModelFormat, PickedFile, ReadModel, ReadProgress } from './types.ts'
 
-/** Endings of files that are models by themselves; others picked with them are parts of them. */
-export const MODEL_ENDINGS = ['glb', 'gltf', 'obj', 'stl', 'ply'] as const
-const ending = (name: string): string => name.slice(name.lastIndexOf('.') + 1).toLowerCase()
-export const isModelName = (name: string): boolean => (MODEL_ENDINGS as readonly string[]).includes(ending(name))
-
 /** The format of a file by its content; null when it is none that can be read. */
 export function formatOf(file: PickedFile): ModelFormat | null {
   const { bytes, name } = file
   const start = new TextDecoder('latin1').decode(bytes.subarray(0, 4096))
   if (start.startsWith('glTF')) return 'GLB'
   if (/^ply\s/.test(start)) return 'PLY'
-  if (/^\s*\{/.test(start) && (ending(name) === 'gltf' || start.includes('"asset"'))) return 'glTF'
-  if (/^\s*solid\b/.test(start) || (ending(name) === 'stl' && isBinaryStl(bytes))) return 'STL'
-  if (ending(name) === 'obj' && /^\s*(#|v|vn|vt|f|o|g|s|mtllib|usemtl)\s/m.test(textOf(bytes.subarray(0, 65_536))))
+  if (/^\s*\{/.test(start) && (endingOf(name) === 'gltf' || start.includes('"asset"'))) return 'glTF'
+  if (/^\s*solid\b/.test(start) || (endingOf(name) === 'stl' && isBinaryStl(bytes))) return 'STL'
+  if (endingOf(name) === 'obj' && /^\s*(#|v|vn|vt|f|o|g|s|mtllib|usemtl)\s/m.test(textOf(bytes.subarray(0, 65_536))))
     return 'OBJ'
   return null
 }
