@@ -95,7 +95,12 @@ function objectsOf(geometry: BufferGeometry, name: string): DraftObject[] {
   if (!normal || !soundNormals(normal.array as Float32Array)) geometry.computeVertexNormals()
   const array = (key: string): Float32Array | null =>
     (geometry.getAttribute(key)?.array as Float32Array | undefined) ?? null
-  const rgb = geometry.getAttribute('color')?.itemSize === 3 ? array('color') : null
+  // colours may come as bytes: the attribute knows how they are meant
+  const colour = geometry.getAttribute('color')
+  const rgb =
+    colour?.itemSize === 3
+      ? Float32Array.from({ length: n * 3 }, (_, i) => colour.getComponent(Math.floor(i / 3), i % 3))
+      : null
   return [
     {
       name,

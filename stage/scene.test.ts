@@ -1,0 +1,118 @@
+// The stage's scene without a GL: which meshes take part in what, what is kept and what is let go.
+import { readFileSync } from 'node:fs'
+import { Mesh, ShaderMaterial, type Object3D } from 'three'
+import { beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
+import { AT_ORIGIN, type PlacedModel } from '#core/placing'
+import { loadGlb } from '#formats/scene'
+import { assemble, quickFacts } from '#mesh'
+import { roomGlb } from '../tests/support/models.ts'
+import { lampModel } from '../scripts/demo-data/scenes.ts'
+import { StageScene } from './scene.ts'
+
+beforeAll(() => void vi.stubGlobal('ImageBitmap', class {}))
+const placed = (key: string): PlacedModel => ({ key, unitM: 1, up: 'y', place: AT_ORIGIN, moved: [] })
+const load = (bytes: Uint8Array) => loadGlb(bytes, { textures: false })
+const meshes = (root: Object3D): Mesh[] => {
+  const found: Mesh[] = []
+  root.traverse((o) => o instanceof Mesh && found.push(o))
+  return found
+}
+const shown = (root: Object3D): string[] => meshes(root).filter((m) => m.visible).map((m) => String(m.userData['nodeId'])) // prettier-ignore
+let stage: StageScene
+let room: Object3D
+let lamp: Object3D
+function set(...models: [string, Object3D][]): Object3D {
+  stage.takeApart()
+  const scene = assemble(models.map(([key, root]) => ({ placed: placed(key), root })))
+  stage.setModel(scene, quickFacts(scene))
+  return scene
+}
+beforeEach(async () => {
+  stage = new StageScene()
+  room = await load(roomGlb())
+  lamp = await load(lampModel().bytes)
+})
+
+describe('passes', () => {
+  it('solid things and clear ones never mix, hidden ones and all below them take no part', () => {
+    const scene = set(['lamp', lamp])
+    expect(stage.prepare('clear')).toBe(true)
+    const clear = shown(scene)
+    stage.prepare('solid')
+    const solid = shown(scene)
+    expect(clear.some((id) => /dome|glass/i.test(id))).toBe(true)
+    expect(
+      clear.filter((id) => solid.includes(id) && meshes(scene).filter((m) => m.userData['nodeId'] === id).length < 2),
+    ).toEqual([])
+    const [top] = solid[0]!.split('/').slice(0, 2)
+    stage.setHidden([top!])
+    expect(stage.prepare('solid')).toBe(false)
+    expect(shown(scene)).toEqual([])
+  })
+  it('each pass brings its own material; taking apart gives the file’s back', () => {
+    const before = meshes(room).map((m) => m.material)
+    const scene = set(['room', room])
+    stage.prepare('solid')
+    const finished = meshes(scene).map((m) => m.material)
+    expect(finished.every((m) => m instanceof ShaderMaterial)).toBe(true)
+    stage.prepare('drawing')
+    meshes(scene).forEach((m, i) => expect(m.material).not.toBe(finished[i]))
+    stage.takeApart()
+    expect(meshes(scene).map((m) => m.material)).toEqual(before)
+  })
+  it('an outline is of exactly the objects asked for, with what lies below them, save hidden ones', () => {
+    const scene = set(['room', room])
+    stage.prepareOnly(['room/Room/Table'])
+    expect(shown(scene)).toEqual(['room/Room/Table'])
+    stage.setHidden(['room/Room/Walls'])
+    stage.prepareOnly(['room'])
+    expect(shown(scene)).toEqual(['room/Room/Floor', 'room/Room/Table'])
+    stage.prepareOnly([])
+    expect(shown(scene)).toEqual([])
+  })
+})
+
+describe('another scene', () => {
+  it('keeps what was made for meshes that stay, and lets go of the rest', () => {
+    set(['room', room])
+    stage.prepare('solid')
+    const kept = meshes(room).map((m) => m.material)
+    const gone = meshes(lamp).map((m) => vi.spyOn(m.geometry, 'dispose'))
+    const stays = meshes(room).map((m) => vi.spyOn(m.geometry, 'dispose'))
+    set(['room', room], ['lamp', lamp])
+    expect(stage.facts!.nodes.filter((n) => n.parentId === null).map((n) => n.id)).toEqual(['room', 'lamp'])
+    set(['room', room])
+    for (const d of gone) expect(d).toHaveBeenCalled()
+    for (const d of stays) expect(d).not.toHaveBeenCalled()
+    stage.prepare('solid')
+    expect(meshes(room).map((m) => m.material)).toEqual(kept)
+  })
+  it('counts its revisions, so that shadows are drawn anew; none at all is a scene too', () => {
+    set(['room', room])
+    const before = stage.revision
+    const { radius } = stage
+    set()
+    expect(stage.revision).toBeGreaterThan(before)
+    expect(stage.radius).toBeLessThan(radius)
+    expect(stage.depthRange([0, 0, 0], [0, 1, 0])).toEqual({ nearM: 0, farM: 1 })
+    expect(stage.prepare('solid')).toBe(false)
+  })
+  it('knows how deep it lies along a direction', () => {
+    set(['room', room])
+    // the room reaches from -0.3 to 6.3 m along x
+    const { nearM, farM } = stage.depthRange([-1, 2, 1.5], [1, 0, 0])
+    expect(nearM).toBeCloseTo(0.7, 5)
+    expect(farM).toBeCloseTo(7.3, 5)
+  })
+})
+
+it('a product’s file made elsewhere gets materials for every mesh', async () => {
+  const bytes = new Uint8Array(readFileSync(new URL('../tests/fixtures/models/hand.glb', import.meta.url)))
+  const hand = await load(bytes)
+  const scene = set(['hand', hand])
+  expect(stage.prepare('solid')).toBe(true)
+  for (const m of meshes(scene)) {
+    expect(m.material).toBeInstanceOf(ShaderMaterial)
+    expect(m.geometry.hasAttribute('normal')).toBe(true)
+  }
+})
