@@ -1,28 +1,52 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { projectPoint } from '../camera/index.ts'
+import { projectPoint, type Camera, type Projection } from '../camera/index.ts'
 import { boxCorners, type Vec3 } from '../math/index.ts'
-import { anyPose, cameraOf } from '../../tests/support/cameras.ts'
-import { fitPoints } from './index.ts'
+import { anyFrame, anyLens, anyPose, cameraOf } from '../../tests/support/cameras.ts'
+import { fitPoints, type FitOptions } from './index.ts'
 
 /** The handbook's cube: x +-0.5, y 5..6, z 0..1, 24 mm, bearing 0. */
 const CUBE = boxCorners({ min: [-0.5, 5, 0], max: [0.5, 6, 1] })
-const fitted = (lens: object, margin = 0) => {
-  const r = fitPoints(
-    cameraOf({ station: [0, 0, 0], bearingDeg: 0, tiltDeg: 0, rollDeg: 0 }, lens, [1800, 1200]),
-    CUBE,
-    { margin },
-  )
+const level = { station: [0, 0, 0] as Vec3, bearingDeg: 0, tiltDeg: 0, rollDeg: 0 }
+const fitted = (lens: object, options: FitOptions = {}, points: readonly Vec3[] = CUBE, pose: object = level) => {
+  const r = fitPoints(cameraOf(pose, lens, [1800, 1200]), points, options)
   if (!r.ok) throw new Error(r.message)
   return r.value
 }
-const edges = (camera: ReturnType<typeof fitted>, points: readonly Vec3[]) => {
+/** Free shares of the picture at its sides. */
+const edges = (camera: Camera, points: readonly Vec3[]) => {
   const at = points.map((p) => projectPoint(camera, p)!)
   const { widthPx: w, heightPx: h } = camera.frame
   const x = at.map((p) => p.xPx / w)
   const y = at.map((p) => p.yPx / h)
   return { left: Math.min(...x), right: 1 - Math.max(...x), top: Math.min(...y), bottom: 1 - Math.max(...y) }
 }
+const anyPoints = fc.array(
+  fc.tuple(...[-4, -4, 0].map((min) => fc.double({ min, max: min + 8, noNaN: true }))) as fc.Arbitrary<Vec3>,
+  { minLength: 2, maxLength: 30 },
+)
+const anySides = fc.record({
+  left: fc.double({ min: 0, max: 0.3, noNaN: true }),
+  right: fc.double({ min: 0, max: 0.3, noNaN: true }),
+  top: fc.double({ min: 0, max: 0.3, noNaN: true }),
+  bottom: fc.double({ min: 0, max: 0.3, noNaN: true }),
+})
+/** Room beyond the margins at each side; nothing may be below nought. */
+const roomOf = (
+  camera: Camera,
+  points: readonly Vec3[],
+  sides: { left: number; right: number; top: number; bottom: number },
+) => {
+  const e = edges(camera, points)
+  return {
+    left: e.left - sides.left,
+    right: e.right - sides.right,
+    top: e.top - sides.top,
+    bottom: e.bottom - sides.bottom,
+  }
+}
+const size = (points: readonly Vec3[]): number =>
+  Math.max(...[0, 1, 2].map((k) => Math.max(...points.map((p) => p[k]!)) - Math.min(...points.map((p) => p[k]!))))
 
 describe('fitting by distance', () => {
   // handbook-11
@@ -33,46 +57,178 @@ describe('fitting by distance', () => {
   ])('%j stands where the handbook says', (lens, station) => {
     fitted(lens).pose.station.forEach((v, i) => expect(v).toBeCloseTo(station[i]!, 5))
   })
-  it('leaves exactly the margin on the tight pair, and the same on both sides of the other', () => {
-    const e = edges(fitted({ focalMm: 35, crossMm: -2 }, 0.05), CUBE)
-    expect(Math.min(e.left, e.right, e.top, e.bottom)).toBeCloseTo(0.05, 9)
-    expect(e.left).toBeCloseTo(e.right, 9)
-    expect(e.top).toBeCloseTo(e.bottom, 9)
-  })
-  it('any points, any pose: nothing outside, two opposite margins touched', () => {
-    const coordinate = fc.double({ min: -20, max: 20, noNaN: true })
-    const points = fc.array(fc.tuple(coordinate, coordinate, coordinate), { minLength: 3, maxLength: 30 })
+  it('touches two opposite margins, with nothing outside and the other pair shared equally', () => {
     fc.assert(
-      fc.property(points, anyPose, fc.double({ min: 0, max: 0.3, noNaN: true }), (ps, pose, margin) => {
-        const camera = cameraOf(pose, { focalMm: 28, riseMm: 2, crossMm: -1 }, [1500, 1000])
-        const r = fitPoints(camera, ps, { margin, nearM: 1e-6 })
-        if (!r.ok) return
-        const e = edges(r.value, ps)
-        const { left, right, top, bottom } = e
-        for (const v of [left, right, top, bottom]) expect(v).toBeGreaterThan(margin - 1e-6)
-        const tight = (a: number, b: number) => Math.abs(a - margin) < 1e-5 && Math.abs(b - margin) < 1e-5
-        // or the nearest point stands as near as it may
-        const depth = Math.min(...ps.map((p) => projectPoint(r.value, p)!.depthM))
-        if (depth > 1e-4) expect(tight(left, right) || tight(top, bottom)).toBe(true)
-      }),
-      { numRuns: 200 },
+      fc.property(
+        anyPose,
+        anyLens(fc.constant({ kind: 'perspective' })),
+        anyFrame,
+        anyPoints,
+        anySides,
+        (pose, lens, frame, points, sides) => {
+          fc.pre(size(points) > 0.05 && frame.widthPx / frame.heightPx < 8 && frame.heightPx / frame.widthPx < 8)
+          const r = fitPoints({ pose, lens, frame }, points, { margin: sides })
+          if (!r.ok) throw new Error(r.message)
+          const room = roomOf(r.value, points, sides)
+          const tol = 1e-7
+          for (const v of Object.values(room)) expect(v).toBeGreaterThan(-tol)
+          // very deep clouds are stopped by the least distance before both sides are met
+          const held = Math.min(...points.map((p) => projectPoint(r.value, p)!.depthM)) < 0.0101
+          if (!held) expect(Math.min(room.left + room.right, room.top + room.bottom)).toBeLessThan(tol)
+          expect(Math.abs(room.left - room.right)).toBeLessThan(tol)
+          expect(Math.abs(room.top - room.bottom)).toBeLessThan(tol)
+        },
+      ),
+      { numRuns: 150 },
     )
   })
+  it('no nearer station exists: a brute-force search finds none', () => {
+    const camera = fitted({ focalMm: 35, riseMm: 3, crossMm: -2 }, { margin: 0.05 }, CUBE, {
+      ...level,
+      bearingDeg: 20,
+      tiltDeg: -12,
+    })
+    const deepest = Math.min(...CUBE.map((p) => projectPoint(camera, p)!.depthM))
+    const { forward, right, up } = axes(camera)
+    for (const closer of [0.002, 0.01, 0.05])
+      for (let i = -40; i <= 40; i++)
+        for (let j = -40; j <= 40; j++) {
+          const station = [0, 1, 2].map(
+            (k) => camera.pose.station[k]! + forward[k]! * closer * deepest + right[k]! * i * 0.01 + up[k]! * j * 0.01,
+          ) as unknown as Vec3
+          const e = edges({ ...camera, pose: { ...camera.pose, station } }, CUBE)
+          expect(Math.min(e.left, e.right, e.top, e.bottom)).toBeLessThan(0.05)
+        }
+  })
+  it('keeps every point the least distance before the station', () => {
+    const deep: Vec3[] = [[0, 0, 0], [0, 40, 0], [0.001, 20, 0]] // prettier-ignore
+    const camera = fitted({ focalMm: 24 }, { nearM: 0.5 }, deep)
+    expect(Math.min(...deep.map((p) => projectPoint(camera, p)!.depthM))).toBeCloseTo(0.5, 9)
+  })
 })
+const axes = (camera: Camera) => {
+  const b = (camera.pose.bearingDeg * Math.PI) / 180
+  const t = (camera.pose.tiltDeg * Math.PI) / 180
+  return {
+    forward: [Math.sin(b) * Math.cos(t), Math.cos(b) * Math.cos(t), Math.sin(t)],
+    right: [Math.cos(b), -Math.sin(b), 0],
+    up: [-Math.sin(b) * Math.sin(t), -Math.cos(b) * Math.sin(t), Math.cos(t)],
+  }
+}
 
-describe('fitting a parallel picture', () => {
-  it('fills the frame to the margins, shift and all', () => {
-    const e = edges(fitted({ projection: { kind: 'parallel', widthM: 3 }, riseMm: 3, crossMm: 2 }, 0.1), CUBE)
-    expect(e.top).toBeCloseTo(0.1, 9)
-    expect(e.bottom).toBeCloseTo(0.1, 9)
-    expect(e.left).toBeCloseTo(e.right, 9)
+describe('fitting by the lens', () => {
+  const off: Vec3[] = boxCorners({ min: [0.2, 5, 0.1], max: [1.4, 6, 0.9] })
+  it('by focal length: the longest at which nothing leaves the frame', () => {
+    const camera = fitted({ focalMm: 24, riseMm: 1 }, { by: 'focal', margin: 0.04 }, off)
+    expect(camera.pose.station).toEqual([0, 0, 0])
+    const e = edges(camera, off)
+    expect(Math.min(e.left, e.right, e.top, e.bottom)).toBeCloseTo(0.04, 9)
+    const longer = { ...camera, lens: { ...camera.lens, focalMm: camera.lens.focalMm * 1.0005 } }
+    expect(Math.min(...Object.values(edges(longer, off)))).toBeLessThan(0.04)
+  })
+  it('by shift: centred between its margins at the same size', () => {
+    const sides = { left: 0.1, right: 0, top: 0.02, bottom: 0.06 }
+    const camera = fitted({ focalMm: 40 }, { by: 'shift', margin: sides }, off)
+    const room = roomOf(camera, off, sides)
+    expect(room.left).toBeCloseTo(room.right, 9)
+    expect(room.top).toBeCloseTo(room.bottom, 9)
+    expect(camera.lens.focalMm).toBe(40)
+  })
+  it('by focal length and shift: the longest lens of all, two opposite margins met', () => {
+    const both = fitted({ focalMm: 24 }, { by: 'focal+shift', margin: 0.05 }, off)
+    const room = roomOf(both, off, { left: 0.05, right: 0.05, top: 0.05, bottom: 0.05 })
+    for (const v of Object.values(room)) expect(v).toBeGreaterThan(-1e-9)
+    expect(Math.min(room.left + room.right, room.top + room.bottom)).toBeCloseTo(0, 9)
+    expect(both.lens.focalMm).toBeGreaterThan(fitted({ focalMm: 24 }, { by: 'focal', margin: 0.05 }, off).lens.focalMm)
+  })
+  it('is as the handbook says: f = min(w/dx, h/dy), shift = f times the middle', () => {
+    // handbook-11: the cube from the origin has dx = 1/5, dy = 1/5 from 0 to 1/5
+    const camera = fitted({ focalMm: 24 }, { by: 'focal+shift' })
+    expect(camera.lens.focalMm).toBeCloseTo(24 / 0.2, 9)
+    expect([camera.lens.crossMm, camera.lens.riseMm]).toEqual([expect.closeTo(0, 9), expect.closeTo(12, 9)])
   })
 })
 
-it('refuses what cannot be fitted', () => {
-  const camera = cameraOf({ station: [0, 0, 0], bearingDeg: 0, tiltDeg: 0, rollDeg: 0 }, {}, [100, 100])
-  expect(fitPoints(camera, [])).toMatchObject({ ok: false, reason: 'no-points' })
-  expect(fitPoints(camera, CUBE, { margin: 0.5 })).toMatchObject({ ok: false, reason: 'margins' })
-  const round = { ...camera, lens: { ...camera.lens, projection: { kind: 'equirectangular' as const } } }
-  expect(fitPoints(round, CUBE)).toMatchObject({ ok: false, reason: 'projection' })
+describe('fitting by extent', () => {
+  const sides = { left: 0.1, right: 0.05, top: 0.02, bottom: 0.08 }
+  it.each<[string, Projection]>([
+    ['parallel', { kind: 'parallel', widthM: 3 }],
+    ['oblique', { kind: 'oblique', widthM: 3, angleDeg: 45, receding: 0.5 }],
+    ['planometric', { kind: 'oblique', widthM: 3, angleDeg: 270, receding: 1 }],
+  ])('%s pictures meet their margins exactly', (_name, projection) => {
+    fc.assert(
+      fc.property(anyPose, anyPoints, anyFrame, (pose, points, frame) => {
+        fc.pre(size(points) > 0.05)
+        const camera = { pose, frame, lens: cameraOf({}, { projection, riseMm: 2, crossMm: -4 }).lens }
+        const r = fitPoints(camera, points, { margin: sides })
+        if (!r.ok) throw new Error(r.message)
+        const room = roomOf(r.value, points, sides)
+        for (const v of Object.values(room)) expect(v).toBeGreaterThan(-1e-7)
+        expect(Math.min(room.left + room.right, room.top + room.bottom)).toBeLessThan(1e-7)
+        expect(room.left).toBeCloseTo(room.right, 7)
+        expect(room.top).toBeCloseTo(room.bottom, 7)
+      }),
+      { numRuns: 60 },
+    )
+  })
+  it('at a given width of view only the window moves', () => {
+    const camera = fitted({ projection: { kind: 'parallel', widthM: 1 } }, { widthM: 8 })
+    expect(camera.lens.projection).toEqual({ kind: 'parallel', widthM: 8 })
+    const e = edges(camera, CUBE)
+    expect(e.left).toBeCloseTo(e.right, 12)
+    expect(e.right).toBeCloseTo((1 - 1 / 8) / 2, 12)
+  })
+})
+
+describe('fitting wide pictures', () => {
+  it.each<[string, Projection]>([
+    ['cylindrical', { kind: 'cylindrical', horizontalDeg: 120 }],
+    ['equidistant fisheye', { kind: 'fisheye', mapping: 'equidistant', coverageDeg: 170 }],
+    ['equisolid fisheye', { kind: 'fisheye', mapping: 'equisolid', coverageDeg: 140 }],
+    ['stereographic fisheye', { kind: 'fisheye', mapping: 'stereographic', coverageDeg: 180 }],
+  ])('%s: two opposite margins met, nothing outside', (_name, projection) => {
+    const points = [...CUBE, [1.2, 5.5, 0.4] as Vec3]
+    const camera = fitted({ projection }, { margin: 0.03 }, points, { ...level, bearingDeg: 8, tiltDeg: -6 })
+    const e = edges(camera, points)
+    expect(e.left).toBeCloseTo(e.right, 7)
+    expect(e.top).toBeCloseTo(e.bottom, 7)
+    if (projection.kind === 'fisheye') {
+      // a fisheye's picture is its circle: the farthest point lies on it, less the margin of the long side
+      const radii = points.map((q) => projectPoint(camera, q)!).map((q) => Math.hypot(q.xPx - 900, q.yPx - 600))
+      expect(Math.max(...radii)).toBeCloseTo(600 - 0.03 * 1800, 5)
+    } else expect(Math.min(...Object.values(e))).toBeCloseTo(0.03, 8)
+  })
+  it('many points: none outside, found from a few', () => {
+    const many = Array.from({ length: 5000 }, (_, i): Vec3 => [
+      Math.sin(i) * 2,
+      8 + Math.cos(i * 1.7),
+      Math.sin(i * 0.37),
+    ])
+    const camera = fitted({ projection: { kind: 'cylindrical', horizontalDeg: 100 } }, { margin: 0.02 }, many)
+    const e = edges(camera, many)
+    expect(Math.min(...Object.values(e))).toBeCloseTo(0.02, 6)
+  })
+})
+
+describe('refusals are named', () => {
+  const of = (lens: object, options: FitOptions, points: readonly Vec3[] = CUBE) => {
+    const r = fitPoints(cameraOf(level, lens), points, options)
+    return r.ok ? 'fits' : r.reason
+  }
+  it.each<[string, object, FitOptions, Vec3[]]>([
+    ['no-points', {}, {}, []],
+    ['margins', {}, { margin: 0.5 }, CUBE],
+    ['margins', {}, { margin: { left: -0.1, right: 0, top: 0, bottom: 0 } }, CUBE],
+    ['no-extent', { projection: { kind: 'parallel', widthM: 2 } }, {}, [[1, 1, 1]]],
+    ['no-extent', {}, { by: 'focal+shift' }, [[0, 5, 1]]],
+    ['no-extent', {}, { by: 'focal' }, [[0, 5, 0]]],
+    ['behind', {}, { by: 'focal' }, [[0, -5, 1]]],
+    ['too-large', { focalMm: 200 }, { by: 'shift' }, CUBE],
+    ['off-axis', { riseMm: 14 }, { by: 'focal' }, CUBE],
+    ['projection', {}, { by: 'extent' }, CUBE],
+    ['projection', { projection: { kind: 'parallel', widthM: 2 } }, { by: 'focal' }, CUBE],
+    ['projection', { projection: { kind: 'equirectangular' } }, {}, CUBE],
+    ['projection', { projection: { kind: 'cylindrical', horizontalDeg: 90 } }, { by: 'shift' }, CUBE],
+    ['no-extent', { projection: { kind: 'cylindrical', horizontalDeg: 90 } }, {}, [[0, 5, 0], [0, 5, 0]]], // prettier-ignore
+  ])('%s', (reason, lens, options, points) => expect(of(lens, options, points)).toBe(reason))
 })

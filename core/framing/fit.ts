@@ -1,13 +1,19 @@
-// Where must the camera stand, or how wide must a parallel picture be, so that given points just fill the frame?
-// Model: for a fixed direction of view each side of the frame is a linear limit on the station. The pair of opposite limits that
-// meets last gives the depth; across the other pair the room left over is shared equally in pixels (bisection). A further limit
-// keeps every point before the camera. Space: camera axes, metres. Source: handbook-11.
+// Where must the camera stand, how long must its lens be, how far shifted, or how wide must a parallel picture be, so that given
+// points just fill the frame?
+// Model: for a fixed direction of view each side of the frame is a linear limit. By distance the pair of opposite limits that meets
+// last gives the depth; across the other pair the room left over is shared equally in pixels. By focal length and shift the limits
+// are linear in f and in the shift. Cylindrical and fisheye pictures are solved by bisection (fit-wide.ts).
+// Space: camera axes, metres; sensor mm. Source: handbook-11.
 
 import { ok, refused, type Result } from '../base/index.ts'
-import { axesOf, usedSensor, type Camera } from '../camera/index.ts'
-import { addScaled, dot, scale, type Vec3 } from '../math/index.ts'
+import { usedSensor, type Camera } from '../camera/index.ts'
+import type { Vec3 } from '../math/index.ts'
+import { alongAxes, extremes, inAxes, type Flat } from './fit-points.ts'
+import { fitExtent } from './fit-extent.ts'
+import { fitWide } from './fit-wide.ts'
 
-export type FitReason = 'no-points' | 'margins' | 'projection' | 'no-extent'
+export type FitBy = 'distance' | 'focal' | 'shift' | 'focal+shift' | 'extent'
+export type FitReason = 'no-points' | 'margins' | 'projection' | 'no-extent' | 'behind' | 'too-large' | 'off-axis'
 export interface Sides {
   readonly left: number
   readonly right: number
@@ -17,15 +23,22 @@ export interface Sides {
 export interface FitOptions {
   /** Free part of the picture at each side, as a share of its width or height; 0 by default. */
   readonly margin?: number | Sides
+  /** What gives way; by default the distance, in parallel and oblique pictures the extent. */
+  readonly by?: FitBy
   /** No point comes nearer to the station's plane than this, metres; 0.01 by default. */
   readonly nearM?: number
+  /** By extent: this width of view, so that the points are only centred (a drawing at scale). */
+  readonly widthM?: number
 }
 const NEAREST_M = 0.01
 
 /**
- * The camera, turned as it is, whose picture the points just fill: perspective moves the station (smallest distance), parallel
- * changes the width and moves sideways. Refused without points, when margins leave no picture, when all points fall into one
- * (parallel), and for oblique and panoramic forms.
+ * The camera, turned as it is, whose picture the points just fill: two opposite margins are met exactly and no point lies beyond
+ * one. By distance the station moves (smallest distance), by focal length the lens grows (longest), by shift the points are only
+ * centred, by extent a parallel or oblique picture changes its width and moves in its plane. Linear in the number of points.
+ * Refused without points, when margins leave no picture, when all points fall into one, when points lie behind a lens that
+ * cannot move, when they are larger than the picture (by shift), when one lies beyond the axis's side of the frame (by focal
+ * length alone), and where the projection has nothing of the kind to change.
  */
 export function fitPoints(
   camera: Camera,
@@ -35,110 +48,152 @@ export function fitPoints(
   if (points.length === 0) return refused('no-points', 'Select what is to fill the frame first.')
   const m = options.margin ?? 0
   const sides: Sides = typeof m === 'number' ? { left: m, right: m, top: m, bottom: m } : m
-  if (sides.left + sides.right >= 1 || sides.top + sides.bottom >= 1)
+  if (Object.values(sides).some((v) => !(v >= 0)) || sides.left + sides.right >= 1 || sides.top + sides.bottom >= 1)
     return refused('margins', 'The margins leave no room for the picture.')
-  const { right, up, forward } = axesOf(camera.pose)
-  const flat = points.map((p): Vec3 => [dot(p, right), dot(p, up), dot(p, forward)])
   const kind = camera.lens.projection.kind
-  if (kind === 'perspective') return ok(nearest(camera, flat, sides, options.nearM ?? NEAREST_M))
-  if (kind === 'parallel') return widest(camera, flat, sides)
-  return refused('projection', 'Only perspective and parallel pictures can be fitted.')
-}
-
-const fromAxes = (camera: Camera, [x, y, z]: Vec3): Vec3 => {
-  const { right, up, forward } = axesOf(camera.pose)
-  return addScaled(addScaled(scale(right, x), up, y), forward, z)
+  const flatKind = kind === 'parallel' || kind === 'oblique'
+  const by = options.by ?? (flatKind ? 'extent' : 'distance')
+  const flat = inAxes(camera, points)
+  if (flatKind) {
+    if (by === 'extent' || by === 'distance') return fitExtent(camera, flat, sides, options.widthM)
+    return refused('projection', 'A parallel picture is fitted by its width of view.')
+  }
+  if (kind === 'perspective') {
+    if (by === 'distance') return ok(nearest(camera, flat, sides, options.nearM ?? NEAREST_M))
+    if (by === 'extent') return refused('projection', 'Only a parallel picture has a width of view to fit.')
+    return byLens(camera, flat, sides, by)
+  }
+  if (kind === 'equirectangular') return refused('projection', 'A full panorama shows everything already.')
+  if (by !== 'distance') return refused('projection', 'A cylindrical or fisheye picture is fitted by its distance.')
+  return fitWide(camera, points, sides, options.nearM ?? NEAREST_M)
 }
 
 /** One pair of opposite sides: tangents of the limits, and the points' intercepts on the station's coordinate. */
 interface Pair {
+  readonly q: Float64Array
   readonly kMore: number
   readonly kLess: number
   readonly more: number
   readonly less: number
 }
 
-function nearest(camera: Camera, flat: readonly Vec3[], sides: Sides, nearM: number): Camera {
+function pairOf(q: Float64Array, z: Float64Array, kMore: number, kLess: number): Pair {
+  let more = -Infinity
+  let less = Infinity
+  for (let i = 0; i < q.length; i++) {
+    const a = q[i]! - kMore * z[i]!
+    const b = q[i]! + kLess * z[i]!
+    if (a > more) more = a
+    if (b < less) less = b
+  }
+  return { q, kMore, kLess, more, less }
+}
+
+function nearest(camera: Camera, flat: Flat, sides: Sides, nearM: number): Camera {
   const { lens, frame } = camera
   const { widthMm: w, heightMm: h } = usedSensor(lens, frame)
   const f = lens.focalMm
-  const pair = (axis: 0 | 1, kMore: number, kLess: number): Pair => {
-    let more = -Infinity
-    let less = Infinity
-    for (const p of flat) {
-      more = Math.max(more, p[axis] - kMore * p[2])
-      less = Math.min(less, p[axis] + kLess * p[2])
-    }
-    return { kMore, kLess, more, less }
-  }
-  const x = pair(0, (w * (0.5 - sides.right) + lens.crossMm) / f, (w * (0.5 - sides.left) - lens.crossMm) / f)
-  const y = pair(1, (h * (0.5 - sides.top) + lens.riseMm) / f, (h * (0.5 - sides.bottom) - lens.riseMm) / f)
+  const x = pairOf(
+    flat.x,
+    flat.z,
+    (w * (0.5 - sides.right) + lens.crossMm) / f,
+    (w * (0.5 - sides.left) - lens.crossMm) / f,
+  )
+  const y = pairOf(
+    flat.y,
+    flat.z,
+    (h * (0.5 - sides.top) + lens.riseMm) / f,
+    (h * (0.5 - sides.bottom) - lens.riseMm) / f,
+  )
   const depth = (p: Pair): number => (p.less - p.more) / (p.kMore + p.kLess)
-  const z = Math.min(depth(x), depth(y), ...limits(flat, nearM))
-  const at: Vec3 = [across(flat, 0, x, z), across(flat, 1, y, z), z]
-  return { ...camera, pose: { ...camera.pose, station: fromAxes(camera, at) } }
+  const z = Math.min(depth(x), depth(y), extremes(flat.z)[0] - nearM)
+  return alongAxes(camera, across(flat.z, x, z), across(flat.z, y, z), z)
 }
 
-function limits(flat: readonly Vec3[], nearM: number): number[] {
-  let least = Infinity
-  for (const p of flat) least = Math.min(least, p[2])
-  return [least - nearM]
-}
-
-/** The station's coordinate across a pair at depth z: on both limits when they meet there, else with equal room at both sides. */
-function across(flat: readonly Vec3[], axis: 0 | 1, p: Pair, z: number): number {
-  let lo = p.more + p.kMore * z
-  let hi = p.less - p.kLess * z
+/**
+ * The station's coordinate across a pair at depth z: on both limits when they meet there, else with equal room at both sides.
+ * The room's difference falls along straight pieces, so that Newton's step is exact once the outermost points are known; a bracket
+ * guards it.
+ */
+function across(z: Float64Array, p: Pair, at: number): number {
+  let lo = p.more + p.kMore * at
+  let hi = p.less - p.kLess * at
   if (hi <= lo) return (lo + hi) / 2
-  const room = (s: number): number => {
+  const { q } = p
+  let s = (lo + hi) / 2
+  for (let step = 0; step < 60; step++) {
     let most = -Infinity
     let least = Infinity
-    for (const q of flat) {
-      const t = (q[axis] - s) / (q[2] - z)
-      most = Math.max(most, t)
-      least = Math.min(least, t)
+    let slope = 0
+    let slopeLeast = 0
+    for (let i = 0; i < q.length; i++) {
+      const d = 1 / (z[i]! - at)
+      const t = (q[i]! - s) * d
+      if (t > most) {
+        most = t
+        slope = d
+      }
+      if (t < least) {
+        least = t
+        slopeLeast = d
+      }
     }
-    return p.kMore - most - (least + p.kLess)
+    // more room on the one side than on the other: the difference grows with s
+    const room = p.kMore - most - (least + p.kLess)
+    if (Math.abs(room) < 1e-15 * (p.kMore + p.kLess) || hi - lo < 1e-15 * Math.max(1, Math.abs(s))) break
+    if (room < 0) lo = s
+    else hi = s
+    const next = s - room / (slope + slopeLeast)
+    if (next === s) break
+    s = next > lo && next < hi ? next : (lo + hi) / 2
   }
-  // room grows with s: more to the one side, less to the other
-  for (let i = 0; i < 80; i++) {
-    const mid = (lo + hi) / 2
-    if (room(mid) < 0) lo = mid
-    else hi = mid
-  }
-  return (lo + hi) / 2
+  return s
 }
 
-function widest(camera: Camera, flat: readonly Vec3[], sides: Sides): Result<Camera, FitReason> {
+/** By focal length, by shift, or by both: the station stays. */
+function byLens(
+  camera: Camera,
+  flat: Flat,
+  sides: Sides,
+  by: 'focal' | 'shift' | 'focal+shift',
+): Result<Camera, FitReason> {
   const { lens, frame } = camera
-  if (lens.projection.kind !== 'parallel') return refused('projection', 'Only a parallel picture has a width to fit.')
-  const aspect = frame.widthPx / frame.heightPx
-  const span = (axis: 0 | 1): readonly [number, number] => {
-    let lo = Infinity
-    let hi = -Infinity
-    for (const p of flat) {
-      lo = Math.min(lo, p[axis])
-      hi = Math.max(hi, p[axis])
-    }
-    return [lo, hi]
+  const { widthMm: w, heightMm: h } = usedSensor(lens, frame)
+  const n = flat.x.length
+  let [x0, x1, y0, y1] = [Infinity, -Infinity, Infinity, -Infinity]
+  for (let i = 0; i < n; i++) {
+    const d = flat.z[i]! - flat.station[2]
+    if (!(d > 1e-9)) return refused('behind', 'Some of it lies behind the camera. Step back, or fit by distance.')
+    const tx = (flat.x[i]! - flat.station[0]) / d
+    const ty = (flat.y[i]! - flat.station[1]) / d
+    if (tx < x0) x0 = tx
+    if (tx > x1) x1 = tx
+    if (ty < y0) y0 = ty
+    if (ty > y1) y1 = ty
   }
-  const [x0, x1] = span(0)
-  const [y0, y1] = span(1)
-  const widthM = Math.max(
-    (x1 - x0) / (1 - sides.left - sides.right),
-    ((y1 - y0) * aspect) / (1 - sides.top - sides.bottom),
-  )
-  if (!(widthM > 0)) return refused('no-extent', 'All of it falls into one point of the picture.')
-  const heightM = widthM / aspect
-  const perMm = widthM / usedSensor(lens, frame).widthMm
-  // the middle of what is left free by the margins
-  const x = (x0 + x1) / 2 + ((sides.right - sides.left) / 2) * widthM - lens.crossMm * perMm
-  const y = (y0 + y1) / 2 + ((sides.top - sides.bottom) / 2) * heightM - lens.riseMm * perMm
-  const now = axesOf(camera.pose)
-  const z = dot(camera.pose.station, now.forward)
-  return ok({
-    ...camera,
-    pose: { ...camera.pose, station: fromAxes(camera, [x, y, z]) },
-    lens: { ...lens, projection: { kind: 'parallel', widthM } },
-  })
+  const wide = w * (1 - sides.left - sides.right)
+  const high = h * (1 - sides.top - sides.bottom)
+  if (by === 'focal') {
+    // each side: f t <= half the sensor less the margin, moved by the shift
+    const limits = [
+      [x1, w * (0.5 - sides.right) + lens.crossMm],
+      [-x0, w * (0.5 - sides.left) - lens.crossMm],
+      [y1, h * (0.5 - sides.top) + lens.riseMm],
+      [-y0, h * (0.5 - sides.bottom) - lens.riseMm],
+    ] as const
+    // a limit on the axis's other side: a shift so large that the axis lies past the margin asks for a least focal length
+    if (limits.some(([t, room]) => room < 0 || (room === 0 && t > 0)))
+      return refused('off-axis', 'The shift puts the axis beyond a margin. Fit by focal length and shift instead.')
+    const focalMm = Math.min(...limits.map(([t, room]) => (t > 0 ? room / t : Infinity)))
+    if (!Number.isFinite(focalMm)) return refused('no-extent', 'All of it falls into one point of the picture.')
+    if (focalMm <= 0) return refused('off-axis', 'No focal length brings it into the picture. Turn towards it first.')
+    return ok({ ...camera, lens: { ...lens, focalMm } })
+  }
+  const focalMm = by === 'shift' ? lens.focalMm : Math.min(wide / (x1 - x0), high / (y1 - y0))
+  if (!Number.isFinite(focalMm)) return refused('no-extent', 'All of it falls into one point of the picture.')
+  if (by === 'shift' && ((x1 - x0) * focalMm > wide * (1 + 1e-12) || (y1 - y0) * focalMm > high * (1 + 1e-12)))
+    return refused('too-large', 'It is larger than the picture within its margins. Fit by distance or focal length.')
+  const crossMm = (focalMm * (x0 + x1) + w * (sides.right - sides.left)) / 2
+  const riseMm = (focalMm * (y0 + y1) + h * (sides.top - sides.bottom)) / 2
+  return ok({ ...camera, lens: { ...lens, focalMm, crossMm, riseMm } })
 }

@@ -1,4 +1,42 @@
-// Door of core/framing: straightening and fitting.
-export { levelKeepingCentre, type LevelOptions, type LevelReason } from './level.ts'
+// Door of core/framing: straightening, fitting, measured views, measuring and snapping.
+// straightening
+export { levelKeepingCentre, tiltKeepingCentre, type LevelOptions, type LevelReason } from './level.ts'
 export { convergence, type Convergence, type ConvergenceOptions } from './convergence.ts'
-export { fitPoints, type FitOptions, type FitReason, type Sides } from './fit.ts'
+export {
+  bearingSquareTo,
+  centreOn,
+  horizonThrough,
+  squareUp,
+  type CentreReason,
+  type HorizonReason,
+  type SquareOptions,
+  type SquareReason,
+} from './square.ts'
+export { turnedKeepingCentre, type TurnReason } from './turned.ts'
+// size and distance
+export { fitPoints, type FitBy, type FitOptions, type FitReason, type Sides } from './fit.ts'
+export { holdSize, toParallel, toPerspective, type SizeReason } from './size.ts'
+export {
+  backedBy,
+  depthBehindWall,
+  distanceForWidthM,
+  nearCutBehind,
+  type StandBackReason,
+  type WallFace,
+} from './stand-back.ts'
+// measured views
+export {
+  axonometricFromAngles,
+  drawnAxes,
+  measuredDirection,
+  measuredLens,
+  scaleOfWidth,
+  STANDARD_SCALES,
+  widthAtScaleM,
+  type DrawnAxis,
+  type MeasuredView,
+  type Quarter,
+} from './measured.ts'
+// measuring and snapping
+export { measure, type Measurement } from './measure.ts'
+export { roundStepM, snapBearing, snapTo, type Snapped, type SnapLine } from './snap.ts'
