@@ -1,9 +1,9 @@
 // Which nodes has a loaded scene, and what is known of them before their triangles are looked at?
 // Model: nodes are walked in file order; a node's id is the path of names from the root, unique among siblings. Space: world, Z up.
 
-import { Box3, Mesh, Object3D } from 'three'
+import { Box3, Light, Mesh, Object3D, Vector3 } from 'three'
 import type { Box } from '#core/math'
-import { joinBoxes } from '#core/math'
+import { joinBoxes, type Vec3 } from '#core/math'
 import type { SceneFacts } from './types.ts'
 
 export interface Piece {
@@ -20,6 +20,19 @@ export interface Draft {
   box: Box | null
   triangles: number
   materials: string[]
+  axes: readonly [Vec3, Vec3, Vec3]
+  /** Its own origin in the world: where a node without triangles is. */
+  origin: Vec3
+}
+
+/** Unit directions of an object's x, y and z in the world, counted with z up whatever the file's axes are. */
+function axesOf(object: Object3D, yUp: boolean): readonly [Vec3, Vec3, Vec3] {
+  const column = (k: number, sign: 1 | -1): Vec3 => {
+    const v = new Vector3().setFromMatrixColumn(object.matrixWorld, k)
+    const l = v.length() || 1
+    return [(v.x * sign) / l || 0, (v.y * sign) / l || 0, (v.z * sign) / l || 0]
+  }
+  return yUp ? [column(0, 1), column(2, -1), column(1, 1)] : [column(0, 1), column(1, 1), column(2, 1)]
 }
 
 const text = (v: unknown): string | null => (typeof v === 'string' && v ? v : null)
@@ -43,18 +56,20 @@ const isPrimitive = (child: Object3D): boolean => child instanceof Mesh && child
 export function collect(root: Object3D): { drafts: Draft[]; pieces: Piece[] } {
   const drafts: Draft[] = []
   const pieces: Piece[] = []
-  const visit = (object: Object3D, id: string, parent: number | null): void => {
+  const visit = (object: Object3D, id: string, parent: number | null, yUp: boolean): void => {
     const inherited = parent === null ? null : drafts[parent]!
     const at =
       drafts.push({
         id,
         name: (text(object.userData['name']) ?? object.name) || object.type,
         parentId: inherited?.id ?? null,
-        kind: text(object.userData['kind']) ?? inherited?.kind ?? null,
+        kind: text(object.userData['kind']) ?? (object instanceof Light ? 'light' : (inherited?.kind ?? null)),
         storey: text(object.userData['storey']) ?? inherited?.storey ?? null,
         box: null,
         triangles: 0,
         materials: [],
+        axes: axesOf(object, yUp),
+        origin: new Vector3().setFromMatrixPosition(object.matrixWorld).toArray(),
       }) - 1
     object.userData['nodeId'] = id
     addMesh(object, at)
@@ -65,7 +80,7 @@ export function collect(root: Object3D): { drafts: Draft[]; pieces: Piece[] } {
         addMesh(c, at)
       }
     const names = siblingNames(own)
-    own.forEach((c, i) => visit(c, `${id}/${names[i]}`, at))
+    own.forEach((c, i) => visit(c, `${id}/${names[i]}`, at, yUp))
   }
   const addMesh = (object: Object3D, node: number): void => {
     if (!(object instanceof Mesh)) return
@@ -76,7 +91,7 @@ export function collect(root: Object3D): { drafts: Draft[]; pieces: Piece[] } {
     pieces.push({ mesh: object, node, clear: Boolean(m?.transparent) })
   }
   const names = siblingNames(root.children)
-  root.children.forEach((c, i) => visit(c, names[i]!, null))
+  root.children.forEach((c, i) => visit(c, names[i]!, null, c.userData['up'] !== 'z'))
   return { drafts, pieces }
 }
 
@@ -105,7 +120,7 @@ export function quickFacts(root: Object3D): SceneFacts {
 }
 
 /** Boxes of groups are joined from their children; the scene's box leaves out surroundings. */
-export function finish(drafts: Draft[]): { facts: SceneFacts; place: number[] } {
+export function finish(drafts: Draft[]): { facts: SceneFacts } {
   const byId = new Map(drafts.map((d) => [d.id, d]))
   for (const d of [...drafts].reverse()) {
     const parent = d.parentId === null ? undefined : byId.get(d.parentId)
@@ -119,8 +134,8 @@ export function finish(drafts: Draft[]): { facts: SceneFacts; place: number[] } 
   const boxes = (main.length > 0 ? main : leaves).map((d) => d.box)
   const box = boxes.reduce<Box | null>((a, b) => (a ? joinBoxes(a, b) : b), null) ?? { min: [0, 0, 0], max: [0, 0, 0] }
   const roots = drafts.filter((d) => d.parentId === null)
-  const facts = { nodes: full, box, triangles: roots.reduce((n, d) => n + d.triangles, 0) }
-  const places = new Map<Draft, number>(full.map((d, i) => [d, i]))
-  // empty nodes are left out: where each draft stands in the list of facts
-  return { facts, place: drafts.map((d) => places.get(d) ?? -1) }
+  // a light or an empty node has no extent, but it can be aimed at
+  const nodes = drafts.map(({ origin, ...d }) => ({ ...d, box: d.box ?? { min: origin, max: origin } }))
+  const facts = { nodes, box, triangles: roots.reduce((n, d) => n + d.triangles, 0) }
+  return { facts }
 }

@@ -47,6 +47,7 @@ export function place(scene: Object3D, models: readonly PlacedModel[]): void {
   for (const root of scene.children) {
     const model = models.find((m) => m.key === root.name)
     if (!model) continue
+    root.userData['up'] = model.up
     root.matrixAutoUpdate = false
     root.matrix.copy(worldFromFile(model))
     const byId = new Map<string, Object3D>()

@@ -3,9 +3,11 @@
 
 import { Ray as ThreeRay, Vector3 } from 'three'
 import type { Ray } from '#core/camera'
+import type { LevelFace } from '#core/checks'
 import type { Vec3 } from '#core/math'
 import { isHidden } from './hidden.ts'
 import { watertight, type Closedness } from './watertight.ts'
+import { findLevelFaces, findWalls, type WallFacts } from './planes.ts'
 import { Forest } from './trees.ts'
 import type { Hit, NodeFacts, SceneFacts, Soup, Storey } from './types.ts'
 
@@ -27,6 +29,8 @@ export interface RawHit {
   readonly distance: number
   /** The triangle's first vertex, for looking up node and colour. */
   readonly vertex: number
+  /** It lets light through. */
+  readonly clear: boolean
 }
 
 export class MeshScene {
@@ -51,15 +55,15 @@ export class MeshScene {
   cast(origin: Vec3, direction: Vec3, far = FAR_M, clearToo = false): RawHit | null {
     this.ray.origin.set(...origin)
     this.ray.direction.set(...direction)
-    const a = this.first(this.opaque, far)
-    const b = clearToo ? this.first(this.clear, a?.distance ?? far) : null
+    const a = this.first(this.opaque, far, false)
+    const b = clearToo ? this.first(this.clear, a?.distance ?? far, true) : null
     return b ?? a
   }
 
-  private first(forest: Forest, far: number): RawHit | null {
+  private first(forest: Forest, far: number, clear: boolean): RawHit | null {
     const hit = forest.first(this.ray, far)
     if (!hit?.face) return null
-    return { point: hit.point, normal: hit.face.normal, distance: hit.distance, vertex: hit.face.a }
+    return { point: hit.point, normal: hit.face.normal, distance: hit.distance, vertex: hit.face.a, clear }
   }
 
   nodeAt(vertex: number): NodeFacts {
@@ -78,7 +82,7 @@ export class MeshScene {
 
   /** What a picture ray meets first (glass included), its normal turned towards the eye; null for the sky. `hidden` ids are passed through. */
   pick(ray: Ray, hidden: ReadonlySet<string> = NONE): Hit | null {
-    return this.walk(ray.origin, ray.direction, true, (hit) => !isHidden(this.nodeAt(hit.vertex).id, hidden))
+    return this.along(ray.origin, ray.direction, true, (hit) => !isHidden(this.nodeAt(hit.vertex).id, hidden))
   }
 
   /** The first floor along a picture ray, passing through everything else; null when there is none. */
@@ -95,7 +99,7 @@ export class MeshScene {
   private floorAlong(origin: Vec3, direction: Vec3, hidden: ReadonlySet<string>): Hit | null {
     const accept = (hit: RawHit): boolean => this.isFloor(hit) && !isHidden(this.nodeAt(hit.vertex).id, hidden)
     for (const [dx, dy] of BESIDE) {
-      const hit = this.walk([origin[0] + dx, origin[1] + dy, origin[2]], direction, false, accept)
+      const hit = this.along([origin[0] + dx, origin[1] + dy, origin[2]], direction, false, accept)
       if (hit) return { ...hit, point: [hit.point[0] - dx, hit.point[1] - dy, hit.point[2]] }
     }
     return null
@@ -107,7 +111,8 @@ export class MeshScene {
     return level && (this.hasFloors ? this.nodeAt(hit.vertex).kind === 'floor' : hit.normal.z > 0)
   }
 
-  private walk(origin: Vec3, direction: Vec3, clearToo: boolean, accept: (hit: RawHit) => boolean): Hit | null {
+  /** The first surface along a ray that is accepted, its normal turned towards the eye; others are passed through. */
+  along(origin: Vec3, direction: Vec3, clearToo: boolean, accept: (hit: RawHit) => boolean): Hit | null {
     let from = origin
     let gone = 0
     for (let i = 0; i < 256; i++) {
@@ -132,6 +137,18 @@ export class MeshScene {
     }
     return null
   }
+
+  /** The walls' planes and the building's directions; found once. */
+  walls(): WallFacts {
+    return (this.foundWalls ??= findWalls(this.soup, this.facts))
+  }
+  private foundWalls: WallFacts | null = null
+
+  /** Large level faces; found once. */
+  levels(): readonly LevelFace[] {
+    return (this.foundLevels ??= findLevelFaces(this.soup, this.facts))
+  }
+  private foundLevels: readonly LevelFace[] | null = null
 
   /** Storeys from the ground up; see `findStoreys`. */
   storeys(): Storey[] {

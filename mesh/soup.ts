@@ -67,8 +67,7 @@ export function soupOf(root: Object3D): { soup: Soup; facts: SceneFacts } {
     if (box) draft.box = draft.box ? joinBoxes(draft.box, box) : box
     v += position.count
   }
-  const { facts, place } = finish(drafts)
-  for (let i = 0; i < nodeOfVertex.length; i++) nodeOfVertex[i] = place[nodeOfVertex[i]!]!
+  const { facts } = finish(drafts)
   return {
     soup: { positions, indices: indices.subarray(0, k), nodeOfVertex, albedo, emission, opaqueTriangles },
     facts,

@@ -11,10 +11,13 @@ export interface NodeFacts {
   /** What the file's extras say: floor, wall, roof, glass, surroundings, ... */
   readonly kind: string | null
   readonly storey: string | null
+  /** Of a light or an empty node: its place, without extent. */
   readonly box: Box
   readonly triangles: number
   /** Names of the materials its own triangles have (those of nodes below it are theirs); within one model. */
   readonly materials: readonly string[]
+  /** Unit directions of its own x, y and z in the world (z up, whatever the file's axes are). */
+  readonly axes: readonly [Vec3, Vec3, Vec3]
 }
 
 /** All triangles of a model in one indexed soup; vertices are never shared between nodes. */

@@ -16,6 +16,7 @@ export type {
 } from './types.ts'
 // pose and stand
 export {
+  aimConverted,
   aimPointOf,
   anglesOf,
   axesOf,
@@ -23,6 +24,7 @@ export {
   directionOf,
   poseOfStand,
   rightOf,
+  standAs,
   standMoved,
   standTurnedTo,
   tiltOf,

@@ -96,8 +96,7 @@ export function standTurnedTo(stand: Stand, bearingDeg: number, tiltDeg: number,
   const old = aimPointOf(stand.aim, centreOf)
   const away = old ? distance(old, stand.station) : 1
   const point = addScaled(stand.station, directionOf(bearingDeg, tiltDeg), away || 1)
-  const top = wrapBearingDeg(tiltDeg > 0 && 90 - tiltDeg < VERTICAL_DEG ? bearingDeg + 180 : bearingDeg)
-  return { ...stand, aim: { kind: 'point', point, topBearingDeg: top } }
+  return { ...stand, aim: { kind: 'point', point, topBearingDeg: topOf(bearingDeg, tiltDeg) } }
 }
 
 /** The stand moved by a world vector, in metres; the aim comes along unless `stationAlone`. An object aim stays on its object. */
@@ -110,6 +109,46 @@ export function standMoved(stand: Stand, by: Vec3, stationAlone = false, centreO
     return { ...stand, station, aim: { ...stand.aim, topBearingDeg: bearingDeg } }
   }
   return { ...stand, station, aim: { ...stand.aim, point: add(stand.aim.point, by) } }
+}
+
+/** Sight lines this near to each other, as a sine, are one. */
+const SAME_LINE = 1e-9
+
+/**
+ * A stand of the same form for another pose: a free direction stays one, a point lies at its distance on the new sight line, an
+ * object stays aimed at as long as the sight line still meets its centre and becomes a point where it does not.
+ */
+export function standAs(stand: Stand, pose: Pose, centreOf?: AimCentre): Stand {
+  const { station, bearingDeg, tiltDeg, rollDeg } = pose
+  const base: Stand = { ...stand, station, rollDeg }
+  if (stand.aim.kind === 'direction')
+    return { ...base, aim: { kind: 'direction', bearingDeg: wrapBearingDeg(bearingDeg), tiltDeg } }
+  const old = aimPointOf(stand.aim, centreOf)
+  const forward = directionOf(bearingDeg, tiltDeg)
+  if (stand.aim.kind === 'object' && old) {
+    const d = sub(old, station)
+    const away = Math.hypot(...d)
+    if (dot(d, forward) > 0 && Math.hypot(...cross(d, forward)) <= SAME_LINE * away)
+      return { ...base, aim: { ...stand.aim, topBearingDeg: topOf(bearingDeg, tiltDeg) } }
+  }
+  const away = old ? Math.max(distance(old, stand.station), 0.01) : 3
+  return {
+    ...base,
+    aim: { kind: 'point', point: addScaled(station, forward, away), topBearingDeg: topOf(bearingDeg, tiltDeg) },
+  }
+}
+/** What `topBearingDeg` has to be for this bearing to come back: turned by 180 straight up. */
+const topOf = (bearingDeg: number, tiltDeg: number): number =>
+  wrapBearingDeg(tiltDeg > 0 && 90 - tiltDeg < VERTICAL_DEG ? bearingDeg + 180 : bearingDeg)
+
+/** The same view with another form of aim; the picture does not move. A new point lies `awayM` ahead. */
+export function aimConverted(stand: Stand, kind: 'direction' | 'point', awayM: number, centreOf?: AimCentre): Stand {
+  if (stand.aim.kind === kind) return stand
+  const { bearingDeg, tiltDeg } = poseOfStand(stand, centreOf)
+  if (kind === 'direction') return { ...stand, aim: { kind, bearingDeg, tiltDeg } }
+  const old = aimPointOf(stand.aim, centreOf)
+  const point = old ?? addScaled(stand.station, directionOf(bearingDeg, tiltDeg), awayM)
+  return { ...stand, aim: { kind: 'point', point, topBearingDeg: topOf(bearingDeg, tiltDeg) } }
 }
 
 /** A wall normal's or a line's direction in the plan; bearing of the unit vector perpendicular (clockwise) to `bearingDeg`. */

@@ -21,10 +21,8 @@ const edges = (camera: Camera, points: readonly Vec3[]) => {
   const y = at.map((p) => p.yPx / h)
   return { left: Math.min(...x), right: 1 - Math.max(...x), top: Math.min(...y), bottom: 1 - Math.max(...y) }
 }
-const anyPoints = fc.array(
-  fc.tuple(...[-4, -4, 0].map((min) => fc.double({ min, max: min + 8, noNaN: true }))) as fc.Arbitrary<Vec3>,
-  { minLength: 2, maxLength: 30 },
-)
+const from = (min: number) => fc.double({ min, max: min + 8, noNaN: true })
+const anyPoints: fc.Arbitrary<Vec3[]> = fc.array(fc.tuple(from(-4), from(-4), from(0)), { minLength: 2, maxLength: 30 })
 const anySides = fc.record({
   left: fc.double({ min: 0, max: 0.3, noNaN: true }),
   right: fc.double({ min: 0, max: 0.3, noNaN: true }),

@@ -21,7 +21,7 @@ export type MeasuredView =
   | { readonly kind: 'axonometric'; readonly bearingDeg: number; readonly tiltDeg: number }
   | { readonly kind: 'cabinet'; readonly quarter: Quarter }
   | { readonly kind: 'cavalier'; readonly quarter: Quarter }
-  | { readonly kind: 'planometric'; readonly turnDeg: number; readonly receding: 1 | 0.6666666666666666 }
+  | { readonly kind: 'planometric'; readonly turnDeg: number; readonly receding: number }
 
 /** Exact: asin(1 / sqrt 3), and the dimetric with foreshortenings 1 : 1 : 1/2. */
 const ISOMETRIC_TILT_DEG = Math.asin(1 / Math.sqrt(3)) * DEG_PER_RAD

@@ -18,6 +18,7 @@ const node = (id: string, box: SceneFacts['box'], materials: string[], kind: str
   box,
   triangles: 12,
   materials,
+  axes: [[1, 0, 0], [0, 1, 0], [0, 0, 1]] as const, // prettier-ignore
 })
 /** A room of 6 x 4 x 3 m with two tables of one wood. */
 export const roomFacts: SceneFacts = {

@@ -1,0 +1,50 @@
+// Does the camera look almost, but not quite, square at a wall?
+// Model: among the surfaces seen, upright ones are gathered by the bearing square to them; the one seen most within reach counts.
+// Limits (practice): up to 0.1 degrees horizontals stay level to a pixel or two, above 3 degrees the angle is meant. Source: handbook-2.
+
+import { bearingDifferenceDeg } from '../base/index.ts'
+import { standAs } from '../camera/index.ts'
+import { bearingSquareTo, squareUp } from '../framing/index.ts'
+import type { Check, SceneHit } from './types.ts'
+
+const OFF_DEG = { least: 0.1, most: 3 } as const
+/** A wall fills at least this share of the picture. */
+const SHARE = 0.1
+const UPRIGHT = 0.05
+/** Surfaces within this of each other are one wall's direction. */
+const SAME_DEG = 0.05
+
+export const almostSquare: Check = ({ camera, setup, scene, grid }) => {
+  const kind = camera.lens.projection.kind
+  if (kind !== 'perspective' && kind !== 'parallel' && kind !== 'oblique') return []
+  if (Math.abs(camera.pose.tiltDeg) > 30) return []
+  const walls = new Map<number, { hit: SceneHit; n: number; offDeg: number }>()
+  for (const hit of grid) {
+    if (!hit || Math.abs(hit.normal[2]) > UPRIGHT) continue
+    const square = bearingSquareTo(hit.normal, camera.pose.bearingDeg)
+    if (square === null) continue
+    const offDeg = bearingDifferenceDeg(square, camera.pose.bearingDeg)
+    if (Math.abs(offDeg) > OFF_DEG.most) continue
+    const key = Math.round(square / SAME_DEG)
+    const wall = walls.get(key)
+    if (wall) wall.n++
+    else walls.set(key, { hit, n: 1, offDeg })
+  }
+  const [most] = [...walls.values()].sort((a, b) => b.n - a.n)
+  if (!most || most.n < SHARE * grid.length || Math.abs(most.offDeg) < OFF_DEG.least) return []
+  const { hit, offDeg } = most
+  const mended = squareUp(camera, hit.normal)
+  const finding = {
+    id: 'almost-square',
+    severity: 'warning',
+    value: Math.abs(offDeg),
+    limit: OFF_DEG.least,
+    unit: 'deg',
+    message: `${Math.abs(offDeg).toFixed(2)}° off square to “${hit.nodeName}”.`,
+    reason: 'Its horizontals slope a little, which reads as a mistake.',
+    show: { nodeIds: [hit.nodeId], points: [hit.point] },
+  } as const
+  if (!mended.ok) return [finding]
+  const stand = standAs(setup.stand, mended.value.pose, scene.centreOf)
+  return [{ ...finding, mend: { label: 'Square up, keeping the framing', stand, lens: mended.value.lens } }]
+}

@@ -1,0 +1,111 @@
+// What does the frame check look at, and what does it say?
+// Model: a finding is plain data: a number against a limit, why it matters, what to show and, where there is one, the mended parts.
+
+import type { AimCentre, Camera, Frame, Lens, Stand } from '../camera/index.ts'
+import type { Box, Vec3 } from '../math/index.ts'
+
+/** The parts of a Setup that the check reads. */
+export interface CheckSetup {
+  readonly stand: Stand
+  readonly lens: Lens
+  readonly frame: Frame
+  readonly cut: { readonly near: { readonly on: boolean; readonly distanceM: number } }
+  readonly visible: { readonly hidden: readonly string[] }
+}
+
+export interface SceneHit {
+  readonly point: Vec3
+  /** Unit, as the triangle is wound: along the ray where its back is met. */
+  readonly normal: Vec3
+  readonly distanceM: number
+  readonly nodeId: string
+  readonly nodeName: string
+}
+/** A large level face. */
+export interface LevelFace {
+  readonly nodeId: string
+  readonly nodeName: string
+  readonly heightM: number
+  readonly areaM2: number
+  /** Its extent in plan. */
+  readonly min: readonly [number, number]
+  readonly max: readonly [number, number]
+}
+export interface Subject {
+  readonly id: string
+  readonly name: string
+  readonly box: Box
+}
+/** What the check may ask of the model; hidden objects are left out of all of it. */
+export interface SceneFacts {
+  /** Bounds of what is shown; null when nothing is. */
+  readonly box: Box | null
+  readonly kind: 'room' | 'product'
+  /** The project's own eye height. */
+  readonly eyeHeightM: number
+  /** Floor below the station; null over the void. */
+  readonly floorM: number | null
+  readonly subject: Subject | null
+  readonly levelFaces: readonly LevelFace[]
+  readonly centreOf: AimCentre
+  /** First surface along a ray; glass counts only with `clearToo`. */
+  first(origin: Vec3, direction: Vec3, clearToo?: boolean): SceneHit | null
+  /** Opaque objects met before the one named (or one below it); null when the ray misses it. */
+  before(
+    origin: Vec3,
+    direction: Vec3,
+    nodeId: string,
+  ): readonly { readonly id: string; readonly name: string }[] | null
+}
+
+export type FindingId =
+  | 'leaning-verticals'
+  | 'almost-level'
+  | 'almost-square'
+  | 'inside-object'
+  | 'eye-height'
+  | 'nothing-in-view'
+  | 'subject-hidden'
+  | 'edge-on-face'
+  | 'almost-centred'
+export type Severity = 'problem' | 'warning' | 'note'
+
+/** What the picture highlights. */
+export interface Show {
+  readonly nodeIds?: readonly string[]
+  readonly lines?: readonly (readonly [Vec3, Vec3])[]
+  readonly points?: readonly Vec3[]
+}
+/** The mended parts; `hide` adds to what is hidden. */
+export interface Mend {
+  readonly label: string
+  readonly stand?: Stand
+  readonly lens?: Lens
+  readonly hide?: readonly string[]
+}
+export interface Finding {
+  readonly id: FindingId
+  readonly severity: Severity
+  readonly value: number
+  /** The bound that the value passes. */
+  readonly limit: number
+  readonly unit: 'deg' | '%' | 'm'
+  /** What is found, with its number. */
+  readonly message: string
+  /** Why it matters. */
+  readonly reason: string
+  readonly show: Show
+  readonly mend?: Mend
+}
+
+/** What one look at the picture gives to all checks. */
+export interface Look {
+  readonly setup: CheckSetup
+  readonly scene: SceneFacts
+  readonly camera: Camera
+  /** First surfaces along a grid of picture rays from the near cut on; null where nothing is met. */
+  readonly grid: readonly (SceneHit | null)[]
+  /** The point aimed at, or the middle of what is seen, for mends that keep a subject in its place. */
+  readonly keep: Vec3
+}
+export type Check = (look: Look) => readonly Finding[]

@@ -1,0 +1,83 @@
+// Do verticals lean, or is the camera level only almost?
+// Limits (practice): a lean of 0.1 degrees is seen beside the picture's edge; tilt or roll up to 1.5 degrees is hardly meant; more
+// than 10 degrees of lean is a three-point view on purpose. Source: handbook-2.
+
+import { standAs } from '../camera/index.ts'
+import { convergence, levelKeepingCentre } from '../framing/index.ts'
+import { addScaled, type Vec3 } from '../math/index.ts'
+import type { Check, Finding, Look, Mend } from './types.ts'
+
+const LEAN_DEG = { least: 0.1, most: 10 } as const
+/** Of tilt and roll: below is level, above is meant. */
+const ALMOST_DEG = { least: 0.002, most: 1.5 } as const
+
+const almost = (deg: number): boolean => Math.abs(deg) > ALMOST_DEG.least && Math.abs(deg) <= ALMOST_DEG.most
+
+function levelled({ camera, setup, scene }: Look): Mend | null {
+  if (camera.lens.projection.kind !== 'perspective') {
+    const pose = { ...camera.pose, rollDeg: 0 }
+    return { label: 'Roll to zero', stand: standAs(setup.stand, pose, scene.centreOf) }
+  }
+  const r = levelKeepingCentre(camera)
+  if (!r.ok) return null
+  return {
+    label: 'Level, keeping the framing',
+    stand: standAs(setup.stand, r.value.pose, scene.centreOf),
+    lens: r.value.lens,
+  }
+}
+/** Uprights through the subject: what leans. */
+function uprights({ keep, scene }: Look): readonly (readonly [Vec3, Vec3])[] {
+  const height = scene.box ? scene.box.max[2] - scene.box.min[2] : 1
+  return [[addScaled(keep, [0, 0, -1], height / 2), addScaled(keep, [0, 0, 1], height / 2)]]
+}
+const withMend = (finding: Finding, mend: Mend | null): Finding => (mend ? { ...finding, mend } : finding)
+
+/** Tilt or roll so small that it looks like a slip. */
+export const almostLevel: Check = (look) => {
+  const { tiltDeg, rollDeg } = look.camera.pose
+  const kind = look.camera.lens.projection.kind
+  const flat = kind === 'parallel' || kind === 'oblique'
+  if (kind !== 'perspective' && !flat) return []
+  const tilted = almost(tiltDeg) && !flat
+  if (!tilted && !almost(rollDeg)) return []
+  // a roll beside a tilt that is meant is told with the leaning verticals
+  if (!flat && Math.abs(tiltDeg) > ALMOST_DEG.most) return []
+  const value = Math.max(tilted ? Math.abs(tiltDeg) : 0, almost(rollDeg) ? Math.abs(rollDeg) : 0)
+  const what = [tilted ? `tilt ${text(tiltDeg)}°` : '', almost(rollDeg) ? `roll ${text(rollDeg)}°` : ''].filter(Boolean)
+  const c = convergence(look.camera)
+  const lean = Math.max(Math.abs(c.leanLeftDeg ?? 0), Math.abs(c.leanRightDeg ?? 0))
+  const finding: Finding = {
+    id: 'almost-level',
+    severity: 'warning',
+    value,
+    limit: ALMOST_DEG.most,
+    unit: 'deg',
+    message: `Almost level: ${what.join(', ')}; verticals lean ${lean.toFixed(2)}°, ${(c.widestPx ?? 0).toFixed(0)} px.`,
+    reason: 'So little looks like a slip, not like a choice.',
+    show: { lines: uprights(look) },
+  }
+  return [withMend(finding, levelled(look))]
+}
+
+/** A lean that is seen, of a camera that is neither level nor steep. */
+export const leaningVerticals: Check = (look) => {
+  const { tiltDeg, rollDeg } = look.camera.pose
+  if (look.camera.lens.projection.kind !== 'perspective') return []
+  if (Math.abs(tiltDeg) <= ALMOST_DEG.most && Math.abs(rollDeg) <= ALMOST_DEG.most) return []
+  const c = convergence(look.camera)
+  const lean = Math.max(Math.abs(c.leanLeftDeg!), Math.abs(c.leanRightDeg!))
+  if (lean < LEAN_DEG.least || lean > LEAN_DEG.most) return []
+  const finding: Finding = {
+    id: 'leaning-verticals',
+    severity: 'warning',
+    value: lean,
+    limit: LEAN_DEG.least,
+    unit: 'deg',
+    message: `Verticals lean ${lean.toFixed(2)}°, ${c.widestPx!.toFixed(0)} px over the picture’s height.`,
+    reason: 'A building seems to fall over. Rise shows the same without the tilt.',
+    show: { lines: uprights(look) },
+  }
+  return [withMend(finding, levelled(look))]
+}
+const text = (deg: number): string => `${deg < 0 ? '−' : ''}${Math.abs(deg).toFixed(2)}`

@@ -1,0 +1,64 @@
+// What does the frame check learn of the model? The scene's answers in the check's words.
+import type { SceneFacts as CheckFacts, SceneHit } from '#core/checks'
+import { addScaled, boxCentre, joinBoxes, type Box, type Vec3 } from '#core/math'
+import { isHidden, isUnder } from './hidden.ts'
+import type { MeshScene, RawHit } from './scene.ts'
+import type { NodeFacts } from './types.ts'
+
+export interface CheckOptions {
+  readonly station: Vec3
+  readonly hidden: ReadonlySet<string>
+  readonly kind: 'room' | 'product'
+  readonly eyeHeightM: number
+  /** The object that the picture is of; null where none is known. */
+  readonly subjectId: string | null
+}
+const FAR_M = 1e5
+const STEP_M = 1e-4
+const MOST_PASSED = 128
+
+/** A node's centre with an offset along its axes; null when there is no such node. Source: handbook-0. */
+export function centreOfNode(node: NodeFacts | undefined, offset: Vec3): Vec3 | null {
+  if (!node) return null
+  return node.axes.reduce<Vec3>((p, axis, k) => addScaled(p, axis, offset[k]!), boxCentre(node.box))
+}
+
+export function checkScene(scene: MeshScene, options: CheckOptions): CheckFacts {
+  const { nodes } = scene.facts
+  const { hidden } = options
+  const byId = new Map(nodes.map((n) => [n.id, n]))
+  const isShown = (hit: RawHit): boolean => !isHidden(scene.nodeAt(hit.vertex).id, hidden)
+  const boxes = nodes.filter((n) => n.materials.length > 0 && n.kind !== 'surroundings' && !isHidden(n.id, hidden))
+  const subject = options.subjectId === null ? undefined : byId.get(options.subjectId)
+  return {
+    box: boxes.reduce<Box | null>((a, n) => (a ? joinBoxes(a, n.box) : n.box), null),
+    kind: options.kind,
+    eyeHeightM: options.eyeHeightM,
+    floorM: scene.floorBelow(options.station, hidden)?.point[2] ?? null,
+    subject: subject && !isHidden(subject.id, hidden) ? { id: subject.id, name: subject.name, box: subject.box } : null,
+    levelFaces: scene.levels().filter((f) => !isHidden(f.nodeId, hidden)),
+    centreOf: (id, offset) => centreOfNode(byId.get(id), offset),
+    first(origin, direction, clearToo = false) {
+      let wound: Vec3 = [0, 0, 0]
+      const hit = scene.along(origin, direction, clearToo, (raw) => {
+        wound = [raw.normal.x, raw.normal.y, raw.normal.z]
+        return isShown(raw)
+      })
+      return hit ? ({ ...hit, normal: wound } satisfies SceneHit) : null
+    },
+    before(origin, direction, nodeId) {
+      const target = new Set([nodeId])
+      const passed: { id: string; name: string }[] = []
+      let from = origin
+      for (let i = 0; i < MOST_PASSED; i++) {
+        const raw = scene.cast(from, direction, FAR_M, true)
+        if (!raw) return null
+        const node = scene.nodeAt(raw.vertex)
+        if (isUnder(node.id, target)) return passed
+        if (!raw.clear && isShown(raw)) passed.push({ id: node.id, name: node.name })
+        from = addScaled([raw.point.x, raw.point.y, raw.point.z], direction, STEP_M)
+      }
+      return null
+    },
+  }
+}
