@@ -12,4 +12,5 @@ export { freeWay, walkStep, WALK_DEFAULTS, type Walked, type WalkOptions } from 
 export { nodesInBand, type Band } from './band.ts'
 export { Forest } from './trees.ts'
 export { centreLines, findLevelFaces, findWalls, type CentreLine, type Wall, type WallFacts } from './planes.ts'
+export { featureEdges, pickFeature, type FeatureHit } from './features.ts'
 export { centreOfNode, checkScene, type CheckOptions } from './check-scene.ts'

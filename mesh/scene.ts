@@ -5,6 +5,7 @@ import { Ray as ThreeRay, Vector3 } from 'three'
 import type { Ray } from '#core/camera'
 import type { LevelFace } from '#core/checks'
 import type { Vec3 } from '#core/math'
+import { featureEdges } from './features.ts'
 import { isHidden } from './hidden.ts'
 import { watertight, type Closedness } from './watertight.ts'
 import { findLevelFaces, findWalls, type WallFacts } from './planes.ts'
@@ -16,6 +17,10 @@ const LEVEL_COS = 0.94
 /** How far above the asked point a floor may lie and still count as the one below it (a threshold, a rug). */
 const STEP_M = 0.05
 const FAR_M = 1e5
+/** Of a wall's normal, and of a point beside its plane. */
+const UPRIGHT = 0.05
+const SAME_WALL_M = 0.02
+const EDGES_KEPT = 64
 /** Gaps between boards are narrower than this. */
 const BESIDE = [
   [0, 0],
@@ -89,6 +94,56 @@ export class MeshScene {
   pickFloor(ray: Ray, hidden: ReadonlySet<string> = NONE): Hit | null {
     return this.floorAlong(ray.origin, ray.direction, hidden)
   }
+
+  /** The first surface along a ray that can be stood on: level and seen from above, whatever it belongs to. */
+  pickLevel(ray: Ray, hidden: ReadonlySet<string> = NONE): Hit | null {
+    return this.along(
+      ray.origin,
+      ray.direction,
+      false,
+      (hit) => hit.normal.z > LEVEL_COS && !isHidden(this.nodeAt(hit.vertex).id, hidden),
+    )
+  }
+
+  /**
+   * The first face of a wall along a ray within `farM`: of what is marked as wall, or, where nothing is, of one of the large
+   * upright planes found. Furniture is passed through.
+   */
+  wallAlong(ray: Ray, farM: number, hidden: ReadonlySet<string> = NONE): Hit | null {
+    const marked = this.facts.nodes.some((n) => n.kind === 'wall')
+    const isWall = (hit: RawHit): boolean => {
+      const node = this.nodeAt(hit.vertex)
+      if (Math.abs(hit.normal.z) > UPRIGHT || isHidden(node.id, hidden)) return false
+      if (marked) return node.kind === 'wall'
+      return this.walls().walls.some(
+        (w) =>
+          Math.abs(w.normal[0] * hit.normal.x + w.normal[1] * hit.normal.y) > 0.9999 &&
+          Math.abs((hit.point.x - w.point[0]) * w.normal[0] + (hit.point.y - w.point[1]) * w.normal[1]) < SAME_WALL_M,
+      )
+    }
+    const hit = this.along(ray.origin, ray.direction, false, isWall)
+    return hit && hit.distanceM <= farM ? hit : null
+  }
+
+  /** Ends of an object's feature edges, six numbers each; the last few are kept. */
+  edgesOf(id: string): Float64Array {
+    const known = this.edges.get(id)
+    if (known) return known
+    const found = featureEdges(
+      this.soup,
+      this.facts.nodes.findIndex((n) => n.id === id),
+    )
+    if (this.edges.size >= EDGES_KEPT) this.edges.clear()
+    this.edges.set(id, found)
+    return found
+  }
+  private readonly edges = new Map<string, Float64Array>()
+
+  /** What is known of an object; undefined when there is none of this id. */
+  node(id: string): NodeFacts | undefined {
+    return (this.byId ??= new Map(this.facts.nodes.map((n) => [n.id, n]))).get(id)
+  }
+  private byId: ReadonlyMap<string, NodeFacts> | null = null
 
   /** The floor straight below a point (furniture is passed through), or null over the void. */
   floorBelow(point: Vec3, hidden: ReadonlySet<string> = NONE): Hit | null {

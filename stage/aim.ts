@@ -17,7 +17,7 @@ export interface Tile extends Size {
 /** Nothing nearer to a perspective eye is drawn. */
 export const NEAR_M = 0.02
 
-/** Sets view and projection of `eye`; near and far follow the model's depth. `jitter` is in pixels of `size`. */
+/** Sets view and projection of `eye`; near and far follow the model's depth and the near cut. `jitter` is in pixels of `size`. */
 export function aimEye(
   eye: ThreeCamera,
   stage: StageScene,
@@ -25,12 +25,16 @@ export function aimEye(
   tile: Tile | null,
   size: Size,
   jitter: readonly [number, number],
+  nearCutM: number | null = null,
 ): void {
   const { forward } = axesOf(camera.pose)
   const range = stage.depthRange(camera.pose.station, forward)
   const perspective = camera.lens.projection.kind === 'perspective'
-  const far = perspective ? Math.max(range.farM * 1.02 + 1, NEAR_M * 10) : range.farM + 1
-  const near = perspective ? Math.max(NEAR_M, Math.min(range.nearM * 0.98, far / 4), far / 20_000) : range.nearM - 1
+  const free = perspective
+    ? Math.max(NEAR_M, Math.min(range.nearM * 0.98, range.farM / 4), range.farM / 20_000)
+    : range.nearM - 1
+  const near = nearCutM === null ? free : Math.max(nearCutM, perspective ? NEAR_M : -Infinity)
+  const far = Math.max(perspective ? Math.max(range.farM * 1.02 + 1, NEAR_M * 10) : range.farM + 1, near + 1)
   eye.matrixWorldInverse.fromArray(cameraFromWorld(camera.pose) as number[])
   eye.matrixWorld.copy(eye.matrixWorldInverse).invert()
   const p = new Matrix4().fromArray(clipFromCamera(camera, { nearM: near, farM: far }) as number[])

@@ -158,7 +158,7 @@ export class Passes {
     const factor = exposureFactor(look.exposure.ev100, look.exposure.compensationEv)
     stage.setHidden(look.hidden)
     this.castShadow(sky, look, index)
-    this.aim(camera, tile, size, index === 0 ? [0, 0] : [halton(index, 2) - 0.5, halton(index, 3) - 0.5])
+    this.aim(camera, tile, size, index === 0 ? [0, 0] : [halton(index, 2) - 0.5, halton(index, 3) - 0.5], look.nearCutM)
     // surfaces
     stage.prepare('solid')
     stage.surfaceUniforms((u) => (u['inverseView']!.value = this.eye.matrixWorld))
@@ -274,12 +274,18 @@ export class Passes {
     return made
   }
 
-  private aim(camera: Camera, tile: Tile | null, size: Size, jitter: readonly [number, number]): void {
+  private aim(
+    camera: Camera,
+    tile: Tile | null,
+    size: Size,
+    jitter: readonly [number, number],
+    nearCutM: number | null,
+  ): void {
     if (this.cubeView) {
       this.aimAtFace(this.cubeView.world)
       return
     }
-    aimEye(this.eye, this.stage, camera, tile, size, jitter)
+    aimEye(this.eye, this.stage, camera, tile, size, jitter, nearCutM)
     this.worldFromClip.multiplyMatrices(this.eye.matrixWorld, this.eye.projectionMatrixInverse)
     this.clipFromWorld.multiplyMatrices(this.eye.projectionMatrix, this.eye.matrixWorldInverse)
   }

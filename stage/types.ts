@@ -13,6 +13,8 @@ export interface Appearance {
   readonly exposure: Setup['exposure']
   readonly sun: Setup['look']['sun']
   readonly backdrop: Setup['look']['backdrop']
+  /** Nothing nearer than this along the axis is drawn, metres; null without a near cut. */
+  readonly nearCutM: number | null
 }
 
 export interface PictureRequest {

@@ -1,6 +1,18 @@
 // Geometry in a worker: rays, storeys and light. A thin door, no maths here.
 import { expose, transfer } from 'comlink'
-import { bakeLight, freeWay, MeshScene, nodesInBand, walkStep } from '#mesh'
+import { poseOfStand } from '#core/camera'
+import { frameCheck } from '#core/checks'
+import {
+  bakeLight,
+  centreLines,
+  centreOfNode,
+  checkScene,
+  freeWay,
+  MeshScene,
+  nodesInBand,
+  pickFeature,
+  walkStep,
+} from '#mesh'
 import type { GeometryContract } from './contract.ts'
 
 let scene: MeshScene | null = null
@@ -18,6 +30,23 @@ expose({
   pick: async (ray, hidden) => scene?.pick(ray, new Set(hidden)) ?? null,
   pickFloor: async (ray, hidden) => scene?.pickFloor(ray, new Set(hidden)) ?? null,
   floorBelow: async (point, hidden) => scene?.floorBelow(point, new Set(hidden)) ?? null,
+  pickFeature: async (camera, [x, y], reach, ray, hidden) =>
+    scene ? pickFeature(scene, camera, x, y, reach, new Set(hidden), ray) : null,
+  pickLevel: async (ray, hidden) => scene?.pickLevel(ray, new Set(hidden)) ?? null,
+  wallAlong: async (ray, farM, hidden) => scene?.wallAlong(ray, farM, new Set(hidden)) ?? null,
+  async walls() {
+    if (!scene) return null
+    const found = scene.walls()
+    scene.levels()
+    return { ...found, centreLines: centreLines(found) }
+  },
+  async check(setup, about) {
+    const at = scene
+    if (!at) return null
+    const pose = poseOfStand(setup.stand, (id, offset) => centreOfNode(at.node(id), offset))
+    const hidden = new Set(setup.visible.hidden)
+    return frameCheck(setup, checkScene(at, { ...about, station: pose.station, hidden }))
+  },
   inBand: async (camera, band, hidden) => (scene ? nodesInBand(scene, camera, band, new Set(hidden)) : []),
   walk: async (from, step, eyeHeightM, hidden) =>
     scene ? walkStep(scene, from, step, { eyeHeightM, hidden: new Set(hidden) }) : null,

@@ -1,4 +1,4 @@
 // Door of the workers.
 export { createGeometry, type GeometryClient } from './client.ts'
 export { createImport, type ImportClient } from './import-client.ts'
-export type { GeometryContract, ReadFile } from './contract.ts'
+export type { CheckRequest, FoundWalls, GeometryContract, ReadFile } from './contract.ts'

@@ -1,6 +1,7 @@
 // A model becomes a project: shown, framed for the first time, lit and metered.
 import { poseOfStand } from '#core/camera'
 import { newProject, type ModelRef } from '#model'
+import { centreOf } from '../stores/centres.ts'
 import { api } from '../api/client.ts'
 import { firstStand, subjectOf } from '../picture/first.ts'
 import { isIndoors, middleOf } from '../picture/indoors.ts'
@@ -29,7 +30,7 @@ export async function createProject(
   })
   const { working } = doc
   await stage.relight(working)
-  const camera = { pose: poseOfStand(stand), lens: working.lens, frame: working.frame }
+  const camera = { pose: poseOfStand(stand, centreOf), lens: working.lens, frame: working.frame }
   const ev100 = await stage.meter({
     camera,
     widthPx: 96,

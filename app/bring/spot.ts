@@ -1,6 +1,7 @@
 // Where is a further model put? On the floor before the camera, where nothing stands yet.
 import { aimPointOf, directionOf, poseOfStand } from '#core/camera'
 import { addScaled, boxSize, type Box, type Vec3 } from '#core/math'
+import { centreOf } from '../stores/centres.ts'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 
@@ -12,8 +13,8 @@ export async function freeSpot(box: Box): Promise<Vec3> {
   const project = useProject()
   const stage = useStage()
   const w = project.working!
-  const { station, bearingDeg } = poseOfStand(w.stand)
-  const aim = aimPointOf(w.stand.aim) ?? addScaled(station, directionOf(bearingDeg, 0), 3)
+  const { station, bearingDeg } = poseOfStand(w.stand, centreOf)
+  const aim = aimPointOf(w.stand.aim, centreOf) ?? addScaled(station, directionOf(bearingDeg, 0), 3)
   const away = Math.max(0.5, Math.hypot(aim[0] - station[0], aim[1] - station[1]))
   const [width, depth, height] = boxSize(box)
   const hidden = w.visible.hidden

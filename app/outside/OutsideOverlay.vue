@@ -13,6 +13,7 @@ import {
 } from '#core/camera'
 import { addScaled, distance, type Vec3 } from '#core/math'
 import type { Viewpoint } from '#model'
+import { centreOf } from '../stores/centres.ts'
 import { newStamp, useProject } from '../stores/project.ts'
 import { useView } from '../stores/view.ts'
 import FramingThumb from '../sheet/FramingThumb.vue'
@@ -66,7 +67,7 @@ const depthM = computed(() => {
   const w = project.working
   const c = project.camera
   if (!w || !c) return 1
-  const aim = aimPointOf(w.stand.aim)
+  const aim = aimPointOf(w.stand.aim, centreOf)
   return aim ? Math.max(0.05, -toCamera(c.pose, aim)[2]) : 3
 })
 const camera = computed(() => {
@@ -75,7 +76,7 @@ const camera = computed(() => {
   const size = Math.max(0.01, distance(c.pose.station, props.from.pose.station) * 0.05)
   const outline = frameAt(c, depthM.value)
   const label = projectPoint(props.from, c.pose.station)
-  const aim = project.working ? aimPointOf(project.working.stand.aim) : null
+  const aim = project.working ? aimPointOf(project.working.stand.aim, centreOf) : null
   return {
     body: path(bodyOf(c, size)),
     outline: outline ? path([closed(outline)]) : '',
@@ -116,7 +117,7 @@ const marks = computed(() => {
   return doc.viewpoints.flatMap((v) => {
     const setup = shownBy(doc, v)
     if (!setup || v.id === doc.recalledId) return []
-    const c: Camera = { pose: poseOfStand(setup.stand), lens: setup.lens, frame: setup.frame }
+    const c: Camera = { pose: poseOfStand(setup.stand, centreOf), lens: setup.lens, frame: setup.frame }
     const at = projectPoint(props.from, c.pose.station)
     if (!at) return []
     const away = Math.max(0.05, at.depthM)

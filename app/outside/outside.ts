@@ -4,6 +4,7 @@ import { computed, ref, shallowRef } from 'vue'
 import { aimPointOf, directionOf, poseOfStand, type Camera, type Frame, type Framing } from '#core/camera'
 import { addScaled, distance } from '#core/math'
 import { aimAt, newLens } from '#model'
+import { centreOf } from '../stores/centres.ts'
 import { useNotices } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
@@ -30,7 +31,7 @@ export const useOutside = defineStore('outside', () => {
   const moving = ref(false)
   const shown = computed(() => live.value ?? framing.value)
   const camera = computed<Camera | null>(() =>
-    shown.value ? { pose: poseOfStand(shown.value.stand), lens: shown.value.lens, frame: frame.value } : null,
+    shown.value ? { pose: poseOfStand(shown.value.stand, centreOf), lens: shown.value.lens, frame: frame.value } : null,
   )
 
   /** Steps out: behind the camera and above, looking at what it looks at; never through a wall or a roof. */
@@ -39,7 +40,7 @@ export const useOutside = defineStore('outside', () => {
     const c = project.camera
     if (!w || !c || framing.value) return
     const { station, bearingDeg } = c.pose
-    const aim = aimPointOf(w.stand.aim) ?? addScaled(station, directionOf(bearingDeg, 0), 3)
+    const aim = aimPointOf(w.stand.aim, centreOf) ?? addScaled(station, directionOf(bearingDeg, 0), 3)
     const away = Math.max(0.3, distance(aim, station))
     const lens = { ...newLens('room'), focalMm: 28 }
     // beside and behind where there is room, so that the camera does not hide what it looks at

@@ -14,6 +14,7 @@ import {
   widthAtDepthM,
   type Lens,
 } from '#core/camera'
+import { centreOf } from '../stores/centres.ts'
 import ChoiceRow from '../controls/ChoiceRow.vue'
 import FocalScale from '../controls/FocalScale.vue'
 import LensDiagram from '../controls/LensDiagram.vue'
@@ -33,7 +34,7 @@ const parallel = computed(() => (lens.value.projection.kind === 'parallel' ? len
 const circle = computed(() => imageCircleMm(lens.value, frame.value))
 const circleLimit = computed(() => imageCircleLimitMm(lens.value))
 const aimDepth = computed(() => {
-  const p = aimPointOf(project.working!.stand.aim)
+  const p = aimPointOf(project.working!.stand.aim, centreOf)
   return p ? -toCamera(camera.value.pose, p)[2] : null
 })
 const widthThere = computed(() =>

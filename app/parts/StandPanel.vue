@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { wrapBearingDeg } from '#core/base'
 import { aimPointOf, standMoved, standTurnedTo, type Stand } from '#core/camera'
 import { distance, type Vec3 } from '#core/math'
+import { centreOf } from '../stores/centres.ts'
 import NumberField from '../controls/NumberField.vue'
 import { useFraming } from '../picture/framing.ts'
 import { useProject } from '../stores/project.ts'
@@ -18,17 +19,17 @@ const { eyeHeight, lean, level } = useFraming()
 const stand = computed(() => project.working!.stand)
 const pose = computed(() => project.camera!.pose)
 const unit = computed(() => project.document!.unit)
-const aim = computed(() => aimPointOf(stand.value.aim))
+const aim = computed(() => aimPointOf(stand.value.aim, centreOf))
 const away = computed(() => (aim.value ? distance(aim.value, stand.value.station) : null))
 const isLevel = computed(() => Math.abs(pose.value.tiltDeg) < 1e-9 && Math.abs(pose.value.rollDeg) < 1e-9)
 
 const moved = (axis: 0 | 1 | 2, to: number): Stand => {
   const by = [0, 0, 0]
   by[axis] = to - stand.value.station[axis]
-  return standMoved(stand.value, by as unknown as Vec3)
+  return standMoved(stand.value, by as unknown as Vec3, false, centreOf)
 }
 const turned = (bearingDeg: number, tiltDeg: number): Stand =>
-  standTurnedTo(stand.value, wrapBearingDeg(bearingDeg), tiltDeg)
+  standTurnedTo(stand.value, wrapBearingDeg(bearingDeg), tiltDeg, centreOf)
 const aimMoved = (axis: 0 | 1 | 2, to: number): Stand => {
   const p = [...aim.value!] as [number, number, number]
   p[axis] = to

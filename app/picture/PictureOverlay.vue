@@ -2,6 +2,7 @@
 // Thin lines over the picture: guides, horizon, the aim, and where a click would stand.
 import { computed } from 'vue'
 import { horizonPx, projectPoint, aimPointOf, type Camera } from '#core/camera'
+import { centreOf } from '../stores/centres.ts'
 import { useFraming } from './framing.ts'
 import { useProject } from '../stores/project.ts'
 import type { Ghost } from './tools.ts'
@@ -33,7 +34,7 @@ const horizon = computed(() => {
   return { a: line.leftPx * k.value, b: line.rightPx * k.value, y: y * k.value, inside }
 })
 const aim = computed(() => {
-  const p = project.working ? aimPointOf(project.working.stand.aim) : null
+  const p = project.working ? aimPointOf(project.working.stand.aim, centreOf) : null
   const at = p ? projectPoint(props.camera, p) : null
   return at ? { x: at.xPx * k.value, y: at.yPx * k.value } : null
 })

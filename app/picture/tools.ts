@@ -16,6 +16,7 @@ import {
 import { addScaled, distance, type Vec3 } from '#core/math'
 import type { Hit } from '#mesh'
 import { aimAt } from '#model'
+import { centreOf } from '../stores/centres.ts'
 import { startDrag } from '../controls/drag.ts'
 import { useSelection } from '../selection/selection.ts'
 import { useNotices } from '../stores/notices.ts'
@@ -52,7 +53,8 @@ export const LABELS: Record<Tool, string> = {
 export const FALLBACK_M = 5
 
 export const aimOf = (f: Framing): Vec3 =>
-  aimPointOf(f.stand.aim) ?? addScaled(f.stand.station, directionOf(poseOfStand(f.stand).bearingDeg, 0), FALLBACK_M)
+  aimPointOf(f.stand.aim, centreOf) ??
+  addScaled(f.stand.station, directionOf(poseOfStand(f.stand, centreOf).bearingDeg, 0), FALLBACK_M)
 
 export function usePictureTools(box: Ref<Box>) {
   const project = useProject()
@@ -261,7 +263,7 @@ export function usePictureTools(box: Ref<Box>) {
     const aim = addScaled(
       station,
       directionOf(bearingDeg, 0),
-      Math.max(1, Math.min(6, distance(aimPointOf(project.working!.stand.aim) ?? station, station))),
+      Math.max(1, Math.min(6, distance(aimPointOf(project.working!.stand.aim, centreOf) ?? station, station))),
     )
     ghost.value = null
     project.move({ stand: aimAt(station, aim) }, 'Stood')

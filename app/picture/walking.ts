@@ -5,6 +5,7 @@ import { useEventListener } from '@vueuse/core'
 import { onBeforeUnmount, ref } from 'vue'
 import { axesOf, directionOf, poseOfStand, standMoved, type Framing } from '#core/camera'
 import { scale, sub, type Vec3 } from '#core/math'
+import { centreOf } from '../stores/centres.ts'
 import { isDragging } from '../controls/drag.ts'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
@@ -53,7 +54,7 @@ export function useWalking(blocked: () => boolean) {
     eyeM = h !== null && h >= EYE_M.least && h <= EYE_M.most ? h : project.document.eyeHeightM
     // the first step comes down (or up) onto the floor below
     if (view.gait === 'walk' && t.isCamera && floor.value !== null)
-      now = { ...now, stand: standMoved(now.stand, [0, 0, floor.value + eyeM - now.stand.station[2]]) }
+      now = { ...now, stand: standMoved(now.stand, [0, 0, floor.value + eyeM - now.stand.station[2]], false, centreOf) }
     walking.value = true
     last = performance.now()
     void loop(++run)
@@ -76,7 +77,7 @@ export function useWalking(blocked: () => boolean) {
   async function moved(from: Framing, dt: number): Promise<Framing> {
     const way = (a: string, b: string): number => (down.has(a) ? 1 : 0) - (down.has(b) ? 1 : 0)
     const [ahead, right, up] = [way('w', 's'), way('d', 'a'), way('e', 'q')]
-    const pose = poseOfStand(from.stand)
+    const pose = poseOfStand(from.stand, centreOf)
     const walks = view.gait === 'walk' && (t?.isCamera ?? true)
     const length = Math.hypot(ahead, right) || 1
     const m = speed(walks) * dt
@@ -85,7 +86,7 @@ export function useWalking(blocked: () => boolean) {
       const by = [0, 1, 2].map(
         (i) => ((axes.forward[i]! * ahead + axes.right[i]! * right) / length + (i === 2 ? up : 0)) * m,
       ) as unknown as Vec3
-      return { ...from, stand: standMoved(from.stand, by) }
+      return { ...from, stand: standMoved(from.stand, by, false, centreOf) }
     }
     eyeM = Math.min(EYE_M.most, Math.max(EYE_M.least, eyeM + up * 0.6 * dt))
     const f = directionOf(pose.bearingDeg, 0)
@@ -93,7 +94,7 @@ export function useWalking(blocked: () => boolean) {
     const step = [0, 1].map((i) => ((f[i]! * ahead + r[i]! * right) / length) * m) as unknown as [number, number]
     const walked = await stage.walk(from.stand.station, step, eyeM, project.working?.visible.hidden ?? [])
     const by = walked ? sub(walked.station, from.stand.station) : scale([step[0], step[1], 0], 1)
-    return { ...from, stand: standMoved(from.stand, by) }
+    return { ...from, stand: standMoved(from.stand, by, false, centreOf) }
   }
   function end(keep: boolean): void {
     if (!walking.value) return

@@ -14,6 +14,7 @@ import {
   type Framing,
 } from '#core/camera'
 import { addScaled, distance, type Vec3 } from '#core/math'
+import { centreOf } from '../stores/centres.ts'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
@@ -82,7 +83,7 @@ export function useWheel({ framePx, under, options, movable }: Tools) {
     if (Math.abs(e.deltaX) > 2 * Math.abs(dy) && !e.shiftKey) {
       t.show(
         slide(
-          { ...camera, pose: poseOfStand(from.stand) },
+          { ...camera, pose: poseOfStand(from.stand, centreOf) },
           from,
           grip.depth,
           -e.deltaX * (camera.frame.widthPx / 1000),
@@ -133,8 +134,8 @@ export function useWheel({ framePx, under, options, movable }: Tools) {
     return Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2])
   }
   function heldFocal(from: Framing, factor: number): Framing {
-    const aim = aimPointOf(from.stand.aim)
-    const depth = aim ? -toCamera(poseOfStand(from.stand), aim)[2] : FALLBACK_M
+    const aim = aimPointOf(from.stand.aim, centreOf)
+    const depth = aim ? -toCamera(poseOfStand(from.stand, centreOf), aim)[2] : FALLBACK_M
     return focalHoldingSize(from, Math.max(0.1, depth), Math.min(2000, Math.max(5, from.lens.focalMm / factor)))
   }
 

@@ -19,7 +19,7 @@ function selection() {
   const view = useView()
   const notices = useNotices()
 
-  const byId = computed(() => new Map((stage.facts?.nodes ?? []).map((n) => [n.id, n])))
+  const byId = computed(() => stage.byId)
   const nodes = computed(() => view.selection.flatMap((id) => byId.value.get(id) ?? []))
   const hidden = computed(() => new Set(project.working?.visible.hidden ?? []))
   // objects that went with their model leave the selection

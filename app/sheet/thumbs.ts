@@ -3,6 +3,7 @@ import { createSharedComposable } from '@vueuse/core'
 import { shallowReactive, watch } from 'vue'
 import { poseOfStand } from '#core/camera'
 import { mergeParts, newSetup, type ProjectDocument, type Setup, type Viewpoint } from '#model'
+import { centreOf } from '../stores/centres.ts'
 import { useProject } from '../stores/project.ts'
 import { appearanceOf, SAMPLES, useStage } from '../stores/stage.ts'
 
@@ -57,7 +58,7 @@ function thumbs() {
       pictures.set(key, mine)
       stage
         .thumbnail(key, {
-          camera: { pose: poseOfStand(setup.stand), lens: setup.lens, frame: setup.frame },
+          camera: { pose: poseOfStand(setup.stand, centreOf), lens: setup.lens, frame: setup.frame },
           widthPx: Math.max(8, Math.round(widthPx * k)),
           heightPx: Math.max(8, Math.round(heightPx * k)),
           appearance: appearanceOf(setup),

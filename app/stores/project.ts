@@ -22,6 +22,7 @@ import {
   type Setup,
   type Stamp,
 } from '#model'
+import { centreOf } from './centres.ts'
 import { api } from '../api/client.ts'
 import { useNotices } from './notices.ts'
 
@@ -57,7 +58,7 @@ export const useProject = defineStore('project', () => {
   })
   const camera = computed<Camera | null>(() => {
     const w = working.value
-    return w ? { pose: poseOfStand(w.stand), lens: w.lens, frame: w.frame } : null
+    return w ? { pose: poseOfStand(w.stand, centreOf), lens: w.lens, frame: w.frame } : null
   })
   const recalled = computed(() =>
     document.value ? findViewpoint(document.value, document.value.recalledId) : undefined,

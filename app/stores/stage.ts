@@ -7,7 +7,8 @@ import { computed, ref, shallowRef } from 'vue'
 import type { Camera, Ray } from '#core/camera'
 import type { Vec3 } from '#core/math'
 import { DAYLIGHT } from '#core/optics'
-import type { Band, Closedness, Hit, SceneFacts, Storey } from '#mesh'
+import type { CheckSetup, Finding } from '#core/checks'
+import type { Band, Closedness, FeatureHit, Hit, SceneFacts, Storey } from '#mesh'
 import type { ModelRef, Setup } from '#model'
 import {
   createStage,
@@ -19,7 +20,7 @@ import {
   type StageClient,
   type StageModel,
 } from '#stage'
-import { createGeometry, type GeometryClient } from '#workers'
+import { createGeometry, type CheckRequest, type FoundWalls, type GeometryClient } from '#workers'
 import { api } from '../api/client.ts'
 
 export type LoadState =
@@ -38,12 +39,15 @@ export const appearanceOf = (s: Setup): Appearance => ({
   exposure: s.exposure,
   sun: s.look.sun,
   backdrop: s.look.backdrop,
+  nearCutM: s.cut.near.on ? s.cut.near.distanceM : null,
 })
 
 export const useStage = defineStore('stage', () => {
   const state = ref<LoadState>({ kind: 'idle' })
   const facts = shallowRef<SceneFacts | null>(null)
   const storeys = shallowRef<readonly Storey[]>([])
+  /** The building's directions, walls and centre lines; null until they are found. */
+  const walls = shallowRef<FoundWalls | null>(null)
   /** Share of the light that is worked out; null when done or not begun. */
   const light = ref<number | null>(null)
   /** Counts up with every other model: all drawn before is out of date. */
@@ -62,6 +66,7 @@ export const useStage = defineStore('stage', () => {
   let firstShown: () => void = () => undefined
 
   const ready = computed(() => state.value.kind === 'ready')
+  const byId = computed(() => new Map((facts.value?.nodes ?? []).map((n) => [n.id, n])))
 
   let starting: Promise<{ stage: StageClient; geometry: GeometryClient }> | null = null
   /** Both workers, started once; a start that failed may be tried again. */
@@ -152,6 +157,7 @@ export const useStage = defineStore('stage', () => {
     if (mine !== loads) return null
     facts.value = exact
     storeys.value = found
+    void g.walls().then((w) => mine === loads && (walls.value = w))
     shownKey = key
     return exact
   }
@@ -234,12 +240,27 @@ export const useStage = defineStore('stage', () => {
     geometry?.walk(from, step, eyeHeightM, hidden) ?? null
   const freeWay = async (from: Vec3, direction: Vec3, farM: number, hidden: readonly string[]): Promise<number> =>
     geometry?.freeWay(from, direction, farM, hidden) ?? farM
+  const pickFeature = async (
+    camera: Camera,
+    at: readonly [number, number],
+    reachPx: number,
+    ray: Ray,
+    hidden: readonly string[],
+  ): Promise<FeatureHit | null> => geometry?.pickFeature(camera, at, reachPx, ray, hidden) ?? null
+  /** The first level surface that can be stood on, furniture included. */
+  const pickLevel = async (ray: Ray, hidden: readonly string[]): Promise<Hit | null> =>
+    geometry?.pickLevel(ray, hidden) ?? null
+  const wallAlong = async (ray: Ray, farM: number, hidden: readonly string[]): Promise<Hit | null> =>
+    geometry?.wallAlong(ray, farM, hidden) ?? null
+  /** The frame check, worked out beside the page; null before the model is there. */
+  const check = async (setup: CheckSetup, about: CheckRequest): Promise<readonly Finding[] | null> =>
+    geometry && storeys.value.length > 0 ? geometry.check(setup, about) : null
   const closedness = async (modelKey: string): Promise<Closedness | null> => geometry?.closedness(modelKey) ?? null
   const outline = async (request: OutlineRequest): Promise<ImageBitmap | null> =>
     stage && ready.value ? stage.outline(request) : null
 
   return {
-    state, facts, storeys, light, epoch, lightEpoch, still, ready,
-    warm, offer, show, load, relight, picture, stopPicture, drawing, thumbnail, meter, finish, cancelStill, pick, pickFloor, floorBelow, inBand, walk, freeWay, closedness, outline,
+    state, facts, byId, storeys, walls, light, epoch, lightEpoch, still, ready,
+    warm, offer, show, load, relight, picture, stopPicture, drawing, thumbnail, meter, finish, cancelStill, pick, pickFloor, floorBelow, inBand, walk, freeWay, pickFeature, pickLevel, wallAlong, check, closedness, outline,
   } // prettier-ignore
 })

@@ -4,6 +4,10 @@ import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
 
 export type Tool = 'turn' | 'orbit' | 'slide' | 'dolly' | 'stand' | 'pick'
+/** What a click on picture, Plan or Side is asked for; drags do what they always do. */
+export type Picking =
+  'square' | 'centre' | 'horizon' | 'aim-point' | 'aim-object' | 'main-direction' | 'fit-points' | 'measure'
+export type StandTab = 'place' | 'straighten' | 'fit' | 'views'
 export type PanelName = 'stand' | 'lens' | 'frame' | 'visible' | 'models'
 /** What stands large in the middle. */
 export type MainView = 'picture' | 'plan' | 'side'
@@ -21,6 +25,19 @@ export const useView = defineStore('view', () => {
   const panel = ref<PanelName>('stand')
   const tool = ref<Tool>('turn')
   const overlays = ref(true)
+  const picking = ref<Picking | null>(null)
+  const standTab = ref<StandTab>('place')
+  /** A main direction picked by hand; null: as found from the walls. */
+  const mainBearingDeg = ref<number | null>(null)
+  /** Typed station or height moves the station alone: the aim stays. */
+  const stationAlone = ref(false)
+  /** Standing goes onto furniture too. */
+  const onFurniture = ref(false)
+  /** Step of nudging, metres. */
+  const nudgeM = useLocalStorage('yoroi.nudgeM', 0.1)
+  const snapping = useLocalStorage('yoroi.snapping', true)
+  /** Eye height for the next stand, metres; null: the project's own. */
+  const standHeightM = ref<number | null>(null)
   const keepLevel = ref(true)
   const keepSquare = ref(false)
   const keepSize = ref(false)
@@ -48,6 +65,11 @@ export const useView = defineStore('view', () => {
     side.value = 'sight'
     keeping.value = null
     main.value = 'picture'
+    picking.value = null
+    mainBearingDeg.value = null
+    standHeightM.value = null
+    stationAlone.value = false
+    onFurniture.value = false
     selection.value = []
     trail.value = false
     gait.value = subject === 'room' ? 'walk' : 'fly'
@@ -59,6 +81,14 @@ export const useView = defineStore('view', () => {
     panel,
     tool,
     overlays,
+    picking,
+    standTab,
+    mainBearingDeg,
+    stationAlone,
+    onFurniture,
+    nudgeM,
+    snapping,
+    standHeightM,
     keepLevel,
     keepSquare,
     keepSize,

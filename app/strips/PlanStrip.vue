@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import { formatLength, parseQuantity } from '#core/base'
 import { aimPointOf, standFromPlan, standMoved, usedSensor, type Stand } from '#core/camera'
 import type { Vec3 } from '#core/math'
+import { centreOf } from '../stores/centres.ts'
 import { startDrag } from '../controls/drag.ts'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
@@ -41,7 +42,7 @@ const { toPx, toWorld } = strip
 
 const stand = computed(() => project.working?.stand ?? null)
 const station = computed(() => stand.value?.station ?? ([0, 0, 0] as Vec3))
-const aim = computed(() => (stand.value ? aimPointOf(stand.value.aim) : null))
+const aim = computed(() => (stand.value ? aimPointOf(stand.value.aim, centreOf) : null))
 const at = computed(() => toPx(station.value))
 const aimAtPx = computed(() => (aim.value ? toPx(aim.value) : null))
 
@@ -71,10 +72,10 @@ function target(e: PointerEvent, origin: Vec3): Vec3 {
 function dragStation(e: PointerEvent, alone: boolean): void {
   if (!from) return
   const p = target(e, from.station)
-  project.show({ stand: standMoved(from, [p[0] - from.station[0], p[1] - from.station[1], 0], alone) })
+  project.show({ stand: standMoved(from, [p[0] - from.station[0], p[1] - from.station[1], 0], alone, centreOf) })
 }
 function dragAim(e: PointerEvent): void {
-  const point = from && aimPointOf(from.aim)
+  const point = from && aimPointOf(from.aim, centreOf)
   if (!from || !point || from.aim.kind === 'direction') return
   project.show({
     stand: { ...from, aim: { kind: 'point', point: target(e, point), topBearingDeg: from.aim.topBearingDeg } },
@@ -98,7 +99,7 @@ function dragEdge(e: PointerEvent, side: 0 | 1): void {
   project.show({ lens: { ...w.lens, focalMm: Math.min(2000, e.altKey ? mm : Math.round(mm * 10) / 10) } })
 }
 const nudge = (dx: number, dy: number, alone: boolean): void =>
-  void (stand.value && project.move({ stand: standMoved(stand.value, [dx, dy, 0], alone) }, 'Nudged'))
+  void (stand.value && project.move({ stand: standMoved(stand.value, [dx, dy, 0], alone, centreOf) }, 'Nudged'))
 function nudgeAim(dx: number, dy: number): void {
   if (!stand.value || !aim.value || stand.value.aim.kind === 'direction') return
   const p = aim.value

@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import { formatLength, lengthSuffix, wrapBearingDeg } from '#core/base'
 import { aimPointOf, directionOf, standMoved, type Stand } from '#core/camera'
 import { scale, type Vec3 } from '#core/math'
+import { centreOf } from '../stores/centres.ts'
 import { useFraming } from '../picture/framing.ts'
 import { useProject } from '../stores/project.ts'
 import { useView, type SideView } from '../stores/view.ts'
@@ -47,7 +48,7 @@ const { toPx, toWorld } = strip
 
 const stand = computed(() => project.working?.stand ?? null)
 const station = computed(() => stand.value?.station ?? ([0, 0, 0] as Vec3))
-const aim = computed(() => (stand.value ? aimPointOf(stand.value.aim) : null))
+const aim = computed(() => (stand.value ? aimPointOf(stand.value.aim, centreOf) : null))
 const at = computed(() => toPx(station.value))
 const aimPx = computed(() => (aim.value ? toPx(aim.value) : null))
 const floorPx = computed(() => (floor.value === null ? null : toPx([station.value[0], station.value[1], floor.value])))
@@ -62,10 +63,10 @@ const begin = (what: 'eye' | 'aim'): void => {
   from = stand.value
 }
 function dragEye(e: PointerEvent): void {
-  if (from) project.show({ stand: standMoved(from, [0, 0, toWorld(e)[2] - from.station[2]]) })
+  if (from) project.show({ stand: standMoved(from, [0, 0, toWorld(e)[2] - from.station[2]], false, centreOf) })
 }
 function dragAim(e: PointerEvent): void {
-  const p = from && aimPointOf(from.aim)
+  const p = from && aimPointOf(from.aim, centreOf)
   if (!from || !p || from.aim.kind === 'direction') return
   project.show({
     stand: {
@@ -75,7 +76,7 @@ function dragAim(e: PointerEvent): void {
   })
 }
 const nudgeEye = (dy: number): void =>
-  void (stand.value && project.move({ stand: standMoved(stand.value, [0, 0, dy]) }, 'Eye height'))
+  void (stand.value && project.move({ stand: standMoved(stand.value, [0, 0, dy], false, centreOf) }, 'Eye height'))
 function nudgeAim(dy: number): void {
   if (!stand.value || !aim.value || stand.value.aim.kind === 'direction') return
   const p = aim.value

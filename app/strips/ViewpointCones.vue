@@ -4,6 +4,7 @@ import { computed, shallowRef } from 'vue'
 import { poseOfStand } from '#core/camera'
 import type { Vec3 } from '#core/math'
 import type { Viewpoint } from '#model'
+import { centreOf } from '../stores/centres.ts'
 import { newStamp, useProject } from '../stores/project.ts'
 import { useView } from '../stores/view.ts'
 import FramingThumb from '../sheet/FramingThumb.vue'
@@ -30,7 +31,7 @@ const marks = computed(() => {
     if (!setup || v.id === doc.recalledId) return []
     const { x, y } = props.toPx(setup.stand.station)
     const cone = coneOf(
-      { pose: poseOfStand(setup.stand), lens: setup.lens, frame: setup.frame },
+      { pose: poseOfStand(setup.stand, centreOf), lens: setup.lens, frame: setup.frame },
       props.across,
       props.toPx,
       LENGTH_PX,

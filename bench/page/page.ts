@@ -27,6 +27,7 @@ function request(step: number): PictureRequest {
     exposure: { ...setup.exposure, ev100: 10 },
     sun: setup.look.sun,
     backdrop: setup.look.backdrop,
+    nearCutM: null,
   }
   return { camera, widthPx: WIDTH, heightPx: HEIGHT, appearance, moving: false, samples: 1 }
 }
