@@ -4,8 +4,14 @@ import { useOutside } from '../outside/outside.ts'
 import { useFraming } from '../picture/framing.ts'
 import { savePicture } from '../picture/save.ts'
 import { useSelection } from '../selection/selection.ts'
+import { useMeasures } from '../measure/measures.ts'
+import { useFitting } from '../straighten/fitting.ts'
+import { useMeasured, VIEWS } from '../straighten/measured.ts'
+import { usePicking } from '../straighten/picking.ts'
+import { useStandMoves } from '../straighten/stand-moves.ts'
+import { useStraighten } from '../straighten/straighten.ts'
 import { newStamp, useProject } from '../stores/project.ts'
-import { useView } from '../stores/view.ts'
+import { useView, type StandTab } from '../stores/view.ts'
 
 export interface Action {
   readonly id: string
@@ -21,8 +27,13 @@ export function useActions(): readonly Action[] {
   const view = useView()
   const router = useRouter()
   const outside = useOutside()
-  const { level } = useFraming()
-  const { canParent, selectParent, selectSameMaterial, setHidden, tightFit } = useSelection()
+  const { level, tiltBack, switchProjection } = useFraming()
+  const { squareUnderPointer, squareNearest } = useStraighten()
+  const { begin } = usePicking()
+  const { fit, standBack } = useFitting()
+  const { show: measured } = useMeasured()
+  const { rollBy } = useStandMoves()
+  const { canParent, selectParent, selectSameMaterial, setHidden } = useSelection()
   const open = (): boolean => project.document !== null
 
   function neighbour(by: -1 | 1): void {
@@ -32,9 +43,79 @@ export function useActions(): readonly Action[] {
     if (next) project.run({ type: 'recall', viewpointId: next.id, stamp: newStamp() })
   }
   const always = (): boolean => true
+  const measures = useMeasures()
+  const tab = (what: StandTab): void => {
+    view.panel = 'stand'
+    view.standTab = what
+  }
   const large = (what: 'plan' | 'side'): void => void (view.main = view.main === what ? 'picture' : what)
   return [
     { id: 'level', label: 'Level, keeping the framing', key: 'L', enabled: open, run: level },
+    { id: 'tilt-back', label: 'Rise and cross back into tilt and bearing', key: null, enabled: open, run: tiltBack },
+    {
+      id: 'square',
+      label: 'Square up to the wall under the pointer, or the nearest direction',
+      key: 'U',
+      enabled: open,
+      run: () => void squareUnderPointer(),
+    },
+    {
+      id: 'square-nearest',
+      label: 'Square up to the building’s nearest direction',
+      key: null,
+      enabled: open,
+      run: squareNearest,
+    },
+    { id: 'square-pick', label: 'Square up to a wall: click it', key: null, enabled: open, run: () => begin('square') },
+    { id: 'centre-pick', label: 'Centre on a point: click it', key: null, enabled: open, run: () => begin('centre') },
+    {
+      id: 'horizon',
+      label: 'Horizon through a point or an edge: click it',
+      key: 'H',
+      enabled: open,
+      run: () => begin('horizon'),
+    },
+    { id: 'aim-point', label: 'Aim at a point: click it', key: null, enabled: open, run: () => begin('aim-point') },
+    { id: 'aim-object', label: 'Aim at an object: click it', key: null, enabled: open, run: () => begin('aim-object') },
+    { id: 'measure', label: 'Measure between two points', key: 'M', enabled: open, run: () => begin('measure') },
+    {
+      id: 'measure-clear',
+      label: 'Clear what was measured',
+      key: null,
+      enabled: () => measures.pairs.length > 0,
+      run: measures.clear,
+    },
+    { id: 'fit-points', label: 'Pick points for a fit', key: null, enabled: open, run: () => begin('fit-points') },
+    {
+      id: 'stand-back',
+      label: 'Stand back, through the wall if need be',
+      key: null,
+      enabled: open,
+      run: () => void standBack(),
+    },
+    { id: 'roll-left', label: 'Turn the picture 90° to the left', key: null, enabled: open, run: () => rollBy(90) },
+    { id: 'roll-right', label: 'Turn the picture 90° to the right', key: null, enabled: open, run: () => rollBy(-90) },
+    {
+      id: 'perspective',
+      label: 'Perspective, the subject’s size kept',
+      key: null,
+      enabled: open,
+      run: () => switchProjection('perspective'),
+    },
+    {
+      id: 'parallel',
+      label: 'Parallel, the subject’s size kept',
+      key: null,
+      enabled: open,
+      run: () => switchProjection('parallel'),
+    },
+    ...VIEWS.map((v) => ({
+      id: `view-${v.id}`,
+      label: `Measured view: ${v.label}`,
+      key: null,
+      enabled: open,
+      run: () => void measured(v.view),
+    })),
     {
       id: 'stand',
       label: 'Go and stand: click a floor, or drag in Plan',
@@ -98,10 +179,10 @@ export function useActions(): readonly Action[] {
     },
     {
       id: 'tight-fit',
-      label: 'Tight fit: fill the frame with the selection, or the model',
+      label: 'Tight fit: fill the frame with the selection, picked points, or the model',
       key: 'T',
       enabled: open,
-      run: tightFit,
+      run: () => void fit(),
     },
     {
       id: 'outside',
@@ -158,7 +239,10 @@ export function useActions(): readonly Action[] {
     },
     { id: 'turn', label: 'Drag turns in place', key: null, enabled: open, run: () => (view.tool = 'turn') },
     { id: 'orbit', label: 'Drag orbits the aim', key: null, enabled: open, run: () => (view.tool = 'orbit') },
-    { id: 'panel-stand', label: 'Open the Stand panel', key: null, enabled: open, run: () => (view.panel = 'stand') },
+    { id: 'panel-stand', label: 'Open the Stand panel', key: null, enabled: open, run: () => tab('place') },
+    { id: 'tab-straighten', label: 'Open Straighten', key: null, enabled: open, run: () => tab('straighten') },
+    { id: 'tab-fit', label: 'Open Fit', key: null, enabled: open, run: () => tab('fit') },
+    { id: 'tab-views', label: 'Open Measured views', key: null, enabled: open, run: () => tab('views') },
     { id: 'panel-lens', label: 'Open the Lens panel', key: null, enabled: open, run: () => (view.panel = 'lens') },
     { id: 'panel-frame', label: 'Open the Frame panel', key: null, enabled: open, run: () => (view.panel = 'frame') },
     {

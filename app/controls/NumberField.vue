@@ -4,7 +4,15 @@
 import InputText from 'primevue/inputtext'
 import { computed, nextTick, ref, useId, watch } from 'vue'
 import { startDrag } from './drag.ts'
-import { formatLength, lengthSuffix, parseQuantity, type LengthUnit, type QuantityKind } from '#core/base'
+import {
+  formatLength,
+  lengthSuffix,
+  likelierUnit,
+  parseQuantity,
+  type LengthUnit,
+  type QuantityKind,
+  type UnitGuess,
+} from '#core/base'
 
 const props = withDefaults(
   defineProps<{
@@ -22,6 +30,10 @@ const props = withDefaults(
     sign?: boolean
     disabled?: boolean
     hint?: string
+    /** What is usual here, metres: a bare number a hundred times off is asked about. */
+    usualM?: number
+    /** A hundred times smaller is asked about too. */
+    positive?: boolean
     /** A label drag shows here only and is one change at its end: for what cannot follow a drag. */
     atEnd?: boolean
   }>(),
@@ -37,6 +49,8 @@ const props = withDefaults(
     disabled: false,
     hint: '',
     atEnd: false,
+    usualM: 0,
+    positive: false,
   },
 )
 const emit = defineEmits<{ change: [value: number]; live: [value: number]; settle: []; cancel: [] }>()
@@ -44,6 +58,8 @@ const emit = defineEmits<{ change: [value: number]; live: [value: number]; settl
 const id = useId()
 const text = ref('')
 const error = ref('')
+/** A number that is waiting for an answer: as typed, or in the likelier unit. */
+const asked = ref<{ readonly typed: number; readonly guess: UnitGuess } | null>(null)
 const editing = ref(false)
 
 const shown = computed(() => {
@@ -59,6 +75,10 @@ watch(shown, (s) => !editing.value && (text.value = s), { immediate: true })
 
 const within = (v: number): number => Math.min(props.max, Math.max(props.min, v))
 
+function typing(): void {
+  editing.value = true
+  asked.value = null
+}
 const begin = (e: FocusEvent): void => (e.target as HTMLInputElement).select()
 /** Takes over what was typed; text that cannot be used stays in the field with the reason beside it. */
 function commit(): void {
@@ -73,16 +93,32 @@ function commit(): void {
     error.value = `It can be ${end}.`
     return
   }
+  const guess = props.kind === 'length' ? likelierUnit(text.value, props.unit, props.usualM, props.positive) : null
+  if (guess && within(guess.valueM) === guess.valueM) {
+    asked.value = { typed: r.value, guess }
+    return
+  }
+  put(r.value)
+}
+function answer(value: number): void {
+  asked.value = null
+  put(value)
+}
+function put(value: number): void {
   error.value = ''
+  asked.value = null
   editing.value = false
   // what was refused (a lock) or rounded shows as it really is
   void nextTick(() => (text.value = shown.value))
-  emit('change', r.value)
+  emit('change', value)
 }
 const format = (v: number): string =>
   props.kind === 'length' ? `${formatLength(v, props.unit)} ${lengthSuffix(props.unit)}` : `${v} ${props.suffix}`
-function leave(): void {
+function leave(e: FocusEvent): void {
+  // the question's own buttons are part of the field
+  if (asked.value && (e.relatedTarget as HTMLElement | null)?.closest?.('.ask')) return
   commit()
+  if (asked.value) return
   editing.value = false
   if (!error.value) return
   // the old value is back; the sentence stays a moment
@@ -97,6 +133,7 @@ function enter(e: KeyboardEvent): void {
 function escape(e: KeyboardEvent): void {
   text.value = shown.value
   error.value = ''
+  asked.value = null
   editing.value = false
   ;(e.target as HTMLInputElement).blur()
 }
@@ -161,7 +198,7 @@ function reset(): void {
         autocomplete="off"
         spellcheck="false"
         @focus="begin"
-        @input="editing = true"
+        @input="typing"
         @blur="leave"
         @keydown.enter.prevent="enter"
         @keydown.esc.stop.prevent="escape"
@@ -172,6 +209,11 @@ function reset(): void {
       <span class="unit">{{ unitText }}</span>
       <slot />
     </div>
+    <p v-if="asked" class="why ask" role="alertdialog" :aria-label="`${label}: which unit?`">
+      {{ asked.guess.text }}?
+      <button type="button" class="btn" @click="answer(asked.guess.valueM)">{{ asked.guess.text }}</button>
+      <button type="button" class="btn" @click="answer(asked.typed)">{{ format(asked.typed) }}</button>
+    </p>
     <p v-if="error" :id="`${id}-why`" class="why" role="alert">{{ error }}</p>
   </div>
 </template>
@@ -214,6 +256,17 @@ label {
   padding: 3px 2px;
   box-shadow: none;
   outline-offset: -1px;
+}
+.ask {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+  align-items: center;
+}
+.ask .btn {
+  min-height: 20px;
+  padding: 0 6px;
+  font: 11px var(--mono);
 }
 .why {
   grid-column: 2;

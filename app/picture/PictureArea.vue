@@ -11,6 +11,7 @@ import { useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
 import PlanStrip from '../strips/PlanStrip.vue'
 import SideStrip from '../strips/SideStrip.vue'
+import PictureAsk from './PictureAsk.vue'
 import PictureFoot from './PictureFoot.vue'
 import PictureOverlay from './PictureOverlay.vue'
 import PicturePane from './PicturePane.vue'
@@ -74,7 +75,9 @@ const loading = computed(() => (stage.state.kind === 'loading' ? stage.state : n
 const failed = computed(() => (stage.state.kind === 'failed' ? failureText(stage.state.error) : null))
 const empty = computed(() => project.document?.models.length === 0)
 const CURSORS = { turn: 'grab', orbit: 'grab', slide: 'move', dolly: 'ns-resize', stand: 'crosshair', pick: 'default' }
-const cursor = computed(() => CURSORS[outside.on && view.tool === 'stand' ? 'orbit' : view.tool])
+const cursor = computed(() =>
+  view.picking && !outside.on ? 'crosshair' : CURSORS[outside.on && view.tool === 'stand' ? 'orbit' : view.tool],
+)
 const hasPicture = computed(() => main.value?.hasPicture ?? false)
 </script>
 
@@ -96,6 +99,7 @@ const hasPicture = computed(() => main.value?.hasPicture ?? false)
         @keydown="key"
         @contextmenu.prevent
       >
+        <PictureAsk v-if="!outside.on" @pointerdown.stop @pointermove.stop @wheel.stop />
         <StagePicture
           :key="outside.on ? 'outside' : 'picture'"
           ref="main"

@@ -1,13 +1,28 @@
 <script setup lang="ts">
 // Below the picture: what is being worked out, and how drags and keys behave; from outside, the ways back.
 import { computed } from 'vue'
+import { formatLength } from '#core/base'
 import { useOutside } from '../outside/outside.ts'
+import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
+import { usePointer } from './pointer.ts'
 import { flightMps } from './walking.ts'
 
 defineProps<{ status: string }>()
 const stage = useStage()
+const project = useProject()
+const { probe } = usePointer()
+const long = (m: number): string => {
+  const u = project.document?.unit ?? 'm'
+  return u === 'ft-in' ? formatLength(m, u) : `${formatLength(m, u)} ${u}`
+}
+/** Under the pointer: how far, what, how high, and how wide the picture is there. */
+const readout = computed(() => {
+  const p = probe.value
+  if (!p) return ''
+  return `${long(p.hit.distanceM)} · ${p.hit.nodeName} · height ${long(p.hit.point[2])} · view ${long(p.widthM)} wide there`
+})
 const view = useView()
 const outside = useOutside()
 const switchLevel = (): void => void (view.keepLevel = !view.keepLevel)
@@ -47,7 +62,8 @@ function faster(by: number): void {
       </button>
       <button class="btn" title="Drop this view (O or Esc)" @click="outside.back()">Back inside</button>
     </span>
-    <span v-else role="status">{{ status }}</span>
+    <span v-else-if="status" role="status">{{ status }}</span>
+    <span v-else class="num" data-testid="readout">{{ readout }}</span>
     <span class="switches">
       <span class="gait">
         <button

@@ -1,9 +1,12 @@
 <script setup lang="ts">
 // Thin lines over the picture: guides, horizon, the aim, and where a click would stand.
 import { computed } from 'vue'
-import { horizonPx, projectPoint, aimPointOf, type Camera } from '#core/camera'
+import { horizonPx, projectPoint, projectSegment, aimPointOf, type Camera } from '#core/camera'
+import type { Vec3 } from '#core/math'
 import { centreOf } from '../stores/centres.ts'
+import MeasureMarks from '../measure/MeasureMarks.vue'
 import { useFraming } from './framing.ts'
+import PickMarks from './PickMarks.vue'
 import { useProject } from '../stores/project.ts'
 import type { Ghost } from './tools.ts'
 
@@ -53,6 +56,16 @@ const measure = computed(() => {
     text: `${g.heightM.toFixed(2)} m over ${g.floorName}`,
   }
 })
+const toPx = (p: Vec3) => {
+  const at = projectPoint(props.camera, p)
+  return at ? { x: at.xPx * k.value, y: at.yPx * k.value } : null
+}
+const line = (a: Vec3, b: Vec3) => {
+  const s = projectSegment(props.camera, a, b)
+  return s
+    ? { a: [s.a[0] * k.value, s.a[1] * k.value] as const, b: [s.b[0] * k.value, s.b[1] * k.value] as const }
+    : null
+}
 const straight = computed(() => {
   const l = lean.value
   if (!l || l.leanLeftDeg === null || l.leanRightDeg === null) return null
@@ -79,6 +92,8 @@ const straight = computed(() => {
       <circle :cx="measure.ex" :cy="measure.ey" r="4" />
       <text class="label" :x="measure.x + 12" :y="measure.y - 4">{{ measure.text }}</text>
     </g>
+    <MeasureMarks :to-px="toPx" :line="line" />
+    <PickMarks :camera="camera" :width="width" :height="height" />
     <text
       v-if="straight"
       class="label right"

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 // The outline of selected objects over a picture at rest; while something moves it waits.
 import { watchDebounced } from '@vueuse/core'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import type { Camera } from '#core/camera'
+import { useCheck } from '../check/check.ts'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
@@ -11,17 +12,21 @@ const props = defineProps<{ camera: Camera; width: number; height: number; busy:
 const project = useProject()
 const stage = useStage()
 const view = useView()
+const check = useCheck()
 const canvas = ref<HTMLCanvasElement | null>(null)
 const drawn = ref('')
 const PLUM = [0.42, 0.247, 0.478] as const
+const OCHRE = [0.72, 0.45, 0.05] as const
+/** What a finding shows comes before what is selected. */
+const shownIds = computed(() => check.shown?.show.nodeIds ?? view.selection)
 let asked = 0
 
 const key = (): string =>
-  JSON.stringify([props.camera.pose, props.camera.lens, props.camera.frame, view.selection, props.width, props.height])
+  JSON.stringify([props.camera.pose, props.camera.lens, props.camera.frame, shownIds.value, props.width, props.height])
 
 async function draw(): Promise<void> {
   const mine = ++asked
-  const ids = view.selection
+  const ids = shownIds.value
   if (props.busy || ids.length === 0 || props.width < 10) {
     drawn.value = ''
     return
@@ -35,7 +40,7 @@ async function draw(): Promise<void> {
       heightPx: Math.round(props.height * k),
       ids,
       hidden: project.working?.visible.hidden ?? [],
-      colour: PLUM,
+      colour: check.shown ? OCHRE : PLUM,
     })
     .catch(() => null)
   const c = canvas.value
@@ -49,7 +54,7 @@ async function draw(): Promise<void> {
   drawn.value = want
 }
 watchDebounced(
-  () => [props.camera, props.busy, view.selection, props.width, props.height, stage.epoch, project.working?.visible],
+  () => [props.camera, props.busy, shownIds.value, props.width, props.height, stage.epoch, project.working?.visible],
   () => void draw(),
   { debounce: 50, immediate: true, flush: 'post' },
 )

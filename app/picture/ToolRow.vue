@@ -1,10 +1,20 @@
 <script setup lang="ts">
 // What a plain drag on the picture does now, for mouse, pen, touch and trackpad.
 import { useOutside } from '../outside/outside.ts'
+import { usePicking } from '../straighten/picking.ts'
 import { useView, type Tool } from '../stores/view.ts'
 
 const view = useView()
 const outside = useOutside()
+const { begin } = usePicking()
+const PICKS = [
+  {
+    what: 'square',
+    label: 'Square up',
+    title: 'Click a wall to square up to it, the framing kept (U: the one under the pointer)',
+  },
+  { what: 'measure', label: 'Measure', title: 'Distance and height between two points (M)' },
+] as const
 const TOOLS: readonly { tool: Tool; label: string; title: string }[] = [
   { tool: 'turn', label: 'Turn in place', title: 'Drag turns the direction of view, the station stays (Shift: orbit)' },
   { tool: 'orbit', label: 'Orbit', title: 'Drag goes round what is under the pointer (Shift: turn in place)' },
@@ -32,6 +42,18 @@ const TOOLS: readonly { tool: Tool; label: string; title: string }[] = [
       @click="view.tool = t.tool"
     >
       {{ t.label }}
+    </button>
+    <button
+      v-for="p in PICKS"
+      :key="p.what"
+      class="tool"
+      :class="{ on: view.picking === p.what, apart: p.what === 'square' }"
+      :aria-pressed="view.picking === p.what"
+      :title="p.title"
+      :disabled="outside.on"
+      @click="begin(p.what)"
+    >
+      {{ p.label }}
     </button>
     <button
       class="tool apart"

@@ -18,12 +18,14 @@ import type { Hit } from '#mesh'
 import { aimAt } from '#model'
 import { centreOf } from '../stores/centres.ts'
 import { startDrag } from '../controls/drag.ts'
+import { usePicking } from '../straighten/picking.ts'
 import { useSelection } from '../selection/selection.ts'
 import { useNotices } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 import { useView, type Tool } from '../stores/view.ts'
 import { useMovable, type Movable } from './movable.ts'
+import { usePointer } from './pointer.ts'
 
 export interface Ghost {
   readonly point: Vec3
@@ -63,6 +65,8 @@ export function usePictureTools(box: Ref<Box>) {
   const notices = useNotices()
   const movable = useMovable()
   const { select, clear } = useSelection()
+  const pointer = usePointer()
+  const picking = usePicking()
   const ghost = ref<Ghost | null>(null)
   const band = ref<BandPx | null>(null)
 
@@ -70,6 +74,7 @@ export function usePictureTools(box: Ref<Box>) {
   const options = (t: Movable) => ({
     keepLevel: t.isCamera && view.keepLevel,
     keepSquare: t.isCamera && view.keepSquare,
+    centreOf,
   })
   /** A page position on the picture in the frame's own pixels. */
   function framePx(e: MouseEvent, camera: Camera): [number, number] {
@@ -84,7 +89,7 @@ export function usePictureTools(box: Ref<Box>) {
   const hidden = (): readonly string[] => project.working?.visible.hidden ?? []
 
   async function under(x: number, y: number, camera: Camera): Promise<Hit | null> {
-    const ray = rayThrough(camera, x, y)
+    const ray = movable().isCamera ? pointer.pictureRay(camera, x, y) : rayThrough(camera, x, y)
     return ray ? stage.pick(ray, hidden()) : null
   }
 
@@ -108,7 +113,7 @@ export function usePictureTools(box: Ref<Box>) {
     const at = framePx(e, camera)
     if (e.pointerType === 'touch' && twoFingers(e, t, camera, from, at)) return
     if (tool === 'stand') {
-      void standAt(at[0], at[1], camera)
+      void standAt(at[0], at[1], camera, e.altKey)
       return
     }
     e.preventDefault()
@@ -140,9 +145,13 @@ export function usePictureTools(box: Ref<Box>) {
         show()
       })
     const add = e.shiftKey
+    // Shift at the start chooses the other tool; pressed later it holds the drag to one axis
+    let holds = !e.shiftKey
     startDrag(e, {
-      move: (dx, dy) => {
-        way = [dx, dy]
+      move: (dx, dy, m) => {
+        if (!m.shiftKey) holds = true
+        const held = holds && m.shiftKey
+        way = held ? (Math.abs(dx) > Math.abs(dy) ? [dx, 0] : [0, dy]) : [dx, dy]
         show()
       },
       end: (moved) => {
@@ -164,13 +173,15 @@ export function usePictureTools(box: Ref<Box>) {
 
   function dragged(tool: Tool, t: Movable, camera: Camera, from: Framing, grip: Vec3, dx: number, dy: number): Framing {
     if (tool === 'orbit') return orbit(camera, from, grip, dx, dy, options(t))
-    if (tool === 'slide') return slide(camera, from, Math.max(0.05, -toCamera(camera.pose, grip)[2]), dx, dy)
+    if (tool === 'slide')
+      return slide(camera, from, Math.max(0.05, -toCamera(camera.pose, grip)[2]), dx, dy, { centreOf })
     if (tool === 'dolly') return dolly(from, grip, Math.pow(2, dy / (camera.frame.heightPx / 2)), options(t))
     return turnInPlace(camera, from, dx, dy, options(t))
   }
 
-  /** A click selects what is under it; on nothing it clears. */
+  /** A click selects what is under it, or is what was asked for; on nothing it clears. */
   async function click(at: readonly [number, number], camera: Camera, add: boolean): Promise<void> {
+    if (view.picking && movable().isCamera) return picking.click(camera, at, camera.frame.widthPx / box.value.width)
     const hit = await under(at[0], at[1], camera)
     if (hit) select([hit.nodeId], add)
     else if (!add) clear()
@@ -230,7 +241,7 @@ export function usePictureTools(box: Ref<Box>) {
       now.set(m.pointerId, { x: m.clientX, y: m.clientY })
       const p = pair()
       const depth = Math.max(0.05, -toCamera(camera.pose, grip)[2])
-      const slid = slide(camera, from, depth, (p.x - start.x) * k, (p.y - start.y) * k)
+      const slid = slide(camera, from, depth, (p.x - start.x) * k, (p.y - start.y) * k, { centreOf })
       t.show(dolly(slid, grip, start.spread / p.spread, options(t)))
     }
     const stop = (m: PointerEvent): void => {
@@ -248,17 +259,24 @@ export function usePictureTools(box: Ref<Box>) {
     return true
   }
 
+  /** Where one would stand: the floor, furniture passed through unless it is asked for. */
+  const spot = (camera: Camera, x: number, y: number, onto: boolean): Promise<Hit | null> => {
+    const ray = pointer.pictureRay(camera, x, y)
+    if (!ray) return Promise.resolve(null)
+    return onto || view.onFurniture ? stage.pickLevel(ray, hidden()) : stage.pickFloor(ray, hidden())
+  }
+  const standHeight = (): number => view.standHeightM ?? project.document?.eyeHeightM ?? 1.58
+
   /** Stands on the floor under the pointer at eye height, level, looking the same way. */
-  async function standAt(x: number, y: number, camera: Camera): Promise<void> {
+  async function standAt(x: number, y: number, camera: Camera, onto: boolean): Promise<void> {
     const doc = project.document
-    const ray = rayThrough(camera, x, y)
-    if (!doc || !ray) return
-    const hit = await stage.pickFloor(ray, hidden())
+    if (!doc) return
+    const hit = await spot(camera, x, y, onto)
     if (!hit) {
       notices.say('No floor there. Click where the floor can be seen, or draw the stand in Plan.', 'warning')
       return
     }
-    const station: Vec3 = [hit.point[0], hit.point[1], hit.point[2] + doc.eyeHeightM]
+    const station: Vec3 = [hit.point[0], hit.point[1], hit.point[2] + standHeight()]
     const { bearingDeg } = camera.pose
     const aim = addScaled(
       station,
@@ -273,21 +291,27 @@ export function usePictureTools(box: Ref<Box>) {
   let hovering = 0
   async function hover(e: PointerEvent): Promise<void> {
     const camera = project.camera
-    const doc = project.document
-    if (view.tool !== 'stand' || !movable().isCamera || !camera || !doc || e.buttons) {
+    if (!movable().isCamera || !camera || e.buttons) {
+      leave()
+      return
+    }
+    const [x, y] = framePx(e, camera)
+    void pointer.hover(camera, x, y)
+    if (view.picking) void picking.hover(camera, [x, y], camera.frame.widthPx / box.value.width)
+    if (view.tool !== 'stand' || view.picking) {
       ghost.value = null
       return
     }
     const mine = ++hovering
-    const [x, y] = framePx(e, camera)
-    const ray = rayThrough(camera, x, y)
-    const hit = ray ? await stage.pickFloor(ray, hidden()) : null
+    const hit = await spot(camera, x, y, e.altKey)
     if (mine === hovering)
-      ghost.value = hit ? { point: hit.point, heightM: doc.eyeHeightM, floorName: hit.nodeName } : null
+      ghost.value = hit ? { point: hit.point, heightM: standHeight(), floorName: hit.nodeName } : null
   }
   const leave = (): void => {
     hovering++
     ghost.value = null
+    pointer.leave()
+    picking.leave()
   }
 
   return { down, hover, leave, ghost, band, framePx, under, options, movable }

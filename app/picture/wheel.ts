@@ -88,6 +88,7 @@ export function useWheel({ framePx, under, options, movable }: Tools) {
           grip.depth,
           -e.deltaX * (camera.frame.widthPx / 1000),
           0,
+          { centreOf },
         ),
       )
       rest('Slid')
@@ -136,7 +137,12 @@ export function useWheel({ framePx, under, options, movable }: Tools) {
   function heldFocal(from: Framing, factor: number): Framing {
     const aim = aimPointOf(from.stand.aim, centreOf)
     const depth = aim ? -toCamera(poseOfStand(from.stand, centreOf), aim)[2] : FALLBACK_M
-    return focalHoldingSize(from, Math.max(0.1, depth), Math.min(2000, Math.max(5, from.lens.focalMm / factor)))
+    return focalHoldingSize(
+      from,
+      Math.max(0.1, depth),
+      Math.min(2000, Math.max(5, from.lens.focalMm / factor)),
+      centreOf,
+    )
   }
 
   const ARROWS: Record<string, readonly [number, number]> = {
@@ -168,7 +174,7 @@ export function useWheel({ framePx, under, options, movable }: Tools) {
     const depth = Math.max(0.05, -toCamera(camera.pose, pivot)[2])
     const tool = view.tool
     if (tool === 'orbit') t.show(orbit(camera, from, pivot, dx, dy, options(t)))
-    else if (tool === 'slide') t.show(slide(camera, from, depth, dx, dy))
+    else if (tool === 'slide') t.show(slide(camera, from, depth, dx, dy, { centreOf }))
     else if (tool === 'dolly')
       t.show(
         dolly(

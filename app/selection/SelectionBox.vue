@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 import { boxSize, joinBoxes, type Vec3 } from '#core/math'
 import NumberField from '../controls/NumberField.vue'
+import { useFitting } from '../straighten/fitting.ts'
 import { useProject } from '../stores/project.ts'
 import { useView } from '../stores/view.ts'
 import { sizeText } from '../text/short.ts'
@@ -10,8 +11,8 @@ import { useSelection } from './selection.ts'
 
 const project = useProject()
 const view = useView()
-const { nodes, hidden, clear, canParent, selectParent, materials, selectSameMaterial, setHidden, tightFit } =
-  useSelection()
+const { nodes, hidden, clear, canParent, selectParent, materials, selectSameMaterial, setHidden } = useSelection()
+const { fit } = useFitting()
 
 const title = computed(() => (nodes.value.length === 1 ? nodes.value[0]!.name : `${nodes.value.length} objects`))
 const size = computed(() => {
@@ -64,7 +65,7 @@ const putBack = (): void =>
       <p class="num quiet">{{ size }}</p>
       <p v-if="materials.length" class="quiet materials">{{ materials.slice(0, 3).join(', ') }}</p>
       <div class="buttons">
-        <button class="btn" title="Fill the frame with it; the direction of view stays (T)" @click="tightFit">
+        <button class="btn" title="Fill the frame with it; the direction of view stays (T)" @click="fit()">
           Tight fit
         </button>
         <button class="btn" @click="setHidden(ids, !allHidden)">{{ allHidden ? 'Show' : 'Hide' }}</button>

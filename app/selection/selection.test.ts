@@ -10,14 +10,19 @@ import VisiblePanel from '../parts/VisiblePanel.vue'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
+import { useFitting } from '../straighten/fitting.ts'
 import { useSelection } from './selection.ts'
 
 let scope: EffectScope
 let s: ReturnType<typeof useSelection>
+let f: ReturnType<typeof useFitting>
 beforeEach(async () => {
   await openInMemory()
   scope = effectScope()
-  scope.run(() => (s = useSelection()))
+  scope.run(() => {
+    s = useSelection()
+    f = useFitting()
+  })
 })
 afterEach(async () => {
   scope.stop()
@@ -61,7 +66,7 @@ describe('tight fit', () => {
     const p = useProject()
     const before = poseOfStand(p.working!.stand)
     s.select(['room/Set/Table'])
-    s.tightFit()
+    f.fit()
     expect(p.document!.trail.steps.at(-1)!.label).toBe('Tight fit')
     const camera = p.camera!
     expect(camera.pose.bearingDeg).toBeCloseTo(before.bearingDeg, 9)
@@ -73,7 +78,7 @@ describe('tight fit', () => {
     expect(Math.min(...room)).toBeCloseTo(0.05, 6)
   })
   it('of nothing selected takes the whole model', () => {
-    s.tightFit()
+    f.fit()
     const camera = useProject().camera!
     for (const c of boxCorners(roomFacts.box)) {
       const at = projectPoint(camera, c)!

@@ -1,23 +1,15 @@
 // Selecting objects: by click, by rubber band, the parent, everything of the same material. Selecting never moves the camera.
 import { createSharedComposable } from '@vueuse/core'
 import { computed, watch } from 'vue'
-import { axesOf, toCamera, type Aim } from '#core/camera'
-import { fitPoints } from '#core/framing'
-import { addScaled, boxCentre, boxCorners, joinBoxes, type Box } from '#core/math'
 import type { NodeFacts } from '#mesh'
-import { useNotices } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
-
-/** Free at each side when an object is framed. */
-const MARGIN = 0.05
 
 function selection() {
   const project = useProject()
   const stage = useStage()
   const view = useView()
-  const notices = useNotices()
 
   const byId = computed(() => stage.byId)
   const nodes = computed(() => view.selection.flatMap((id) => byId.value.get(id) ?? []))
@@ -63,27 +55,6 @@ function selection() {
     project.run({ type: 'setPart', part: 'visible', value: { hidden: [...now] } })
   }
 
-  /** Fills the frame with the selection, or with the whole model; the direction of view stays. */
-  function tightFit(): void {
-    const w = project.working
-    const camera = project.camera
-    const facts = stage.facts
-    if (!w || !camera || !facts) return
-    const box = nodes.value.map((n) => n.box).reduce<Box | null>((a, b) => (a ? joinBoxes(a, b) : b), null) ?? facts.box
-    const r = fitPoints(camera, boxCorners(box), { margin: MARGIN })
-    if (!r.ok) {
-      notices.say(r.message, 'warning')
-      return
-    }
-    const { station } = r.value.pose
-    // the aim goes to the middle of what fills the frame, along the same sight line
-    const depth = Math.max(0.01, -toCamera(r.value.pose, boxCentre(box))[2])
-    const point = addScaled(station, axesOf(camera.pose).forward, depth)
-    const topBearingDeg = camera.pose.bearingDeg
-    const aim: Aim = w.stand.aim.kind === 'direction' ? w.stand.aim : { kind: 'point', point, topBearingDeg }
-    project.move({ stand: { ...w.stand, station, aim }, lens: r.value.lens }, 'Tight fit')
-  }
-
   return {
     byId,
     nodes,
@@ -95,7 +66,6 @@ function selection() {
     materials,
     selectSameMaterial,
     setHidden,
-    tightFit,
   }
 }
 export const useSelection = createSharedComposable(selection)

@@ -3,10 +3,9 @@
 import Select from 'primevue/select'
 import { computed, ref } from 'vue'
 import { formatLength, parseQuantity } from '#core/base'
-import { aimPointOf, standFromPlan, standMoved, usedSensor, type Stand } from '#core/camera'
+import { aimPointOf } from '#core/camera'
 import type { Vec3 } from '#core/math'
 import { centreOf } from '../stores/centres.ts'
-import { startDrag } from '../controls/drag.ts'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
@@ -14,7 +13,10 @@ import { useOutside } from '../outside/outside.ts'
 import ConeShape from './ConeShape.vue'
 import { coneOf, FAR_PX } from './cones.ts'
 import DragHandle from './DragHandle.vue'
+import { usePlanDrags } from './plan-drags.ts'
+import SnapGuides from './SnapGuides.vue'
 import { useStrip } from './strip.ts'
+import MeasureMarks from '../measure/MeasureMarks.vue'
 import PlacingHandle from './PlacingHandle.vue'
 import StripFrame from './StripFrame.vue'
 import ViewpointCones from './ViewpointCones.vue'
@@ -56,107 +58,11 @@ const edgeHandles = computed(() =>
     : [],
 )
 
-// dragging
-const active = ref<'' | 'station' | 'alone' | 'aim' | 'edge' | 'stand'>('')
-let from: Stand | null = null
-const begin = (what: typeof active.value): void => {
-  active.value = what
-  from = stand.value
-}
-function target(e: PointerEvent, origin: Vec3): Vec3 {
-  const p = toWorld(e)
-  // Shift holds the drag to one axis
-  const alongX = Math.abs(p[0] - origin[0]) > Math.abs(p[1] - origin[1])
-  return [e.shiftKey && !alongX ? origin[0] : p[0], e.shiftKey && alongX ? origin[1] : p[1], origin[2]]
-}
-function dragStation(e: PointerEvent, alone: boolean): void {
-  if (!from) return
-  const p = target(e, from.station)
-  project.show({ stand: standMoved(from, [p[0] - from.station[0], p[1] - from.station[1], 0], alone, centreOf) })
-}
-function dragAim(e: PointerEvent): void {
-  const point = from && aimPointOf(from.aim, centreOf)
-  if (!from || !point || from.aim.kind === 'direction') return
-  project.show({
-    stand: { ...from, aim: { kind: 'point', point: target(e, point), topBearingDeg: from.aim.topBearingDeg } },
-  })
-}
-/** The focal length whose edge ray passes under the pointer. */
-function dragEdge(e: PointerEvent, side: 0 | 1): void {
-  const c = project.camera
-  const w = project.document?.working
-  if (!c || !w) return
-  const p = toWorld(e)
-  const b = (c.pose.bearingDeg * Math.PI) / 180
-  const dx = p[0] - station.value[0]
-  const dy = p[1] - station.value[1]
-  const ahead = dx * Math.sin(b) + dy * Math.cos(b)
-  const across = dx * Math.cos(b) - dy * Math.sin(b)
-  const { widthMm } = usedSensor(w.lens, c.frame)
-  const edgeMm = side === 0 ? -widthMm / 2 + w.lens.crossMm : widthMm / 2 + w.lens.crossMm
-  const mm = (edgeMm * ahead) / across
-  if (!Number.isFinite(mm) || mm < 5 || ahead <= 0) return
-  project.show({ lens: { ...w.lens, focalMm: Math.min(2000, e.altKey ? mm : Math.round(mm * 10) / 10) } })
-}
-const nudge = (dx: number, dy: number, alone: boolean): void =>
-  void (stand.value && project.move({ stand: standMoved(stand.value, [dx, dy, 0], alone, centreOf) }, 'Nudged'))
-function nudgeAim(dx: number, dy: number): void {
-  if (!stand.value || !aim.value || stand.value.aim.kind === 'direction') return
-  const p = aim.value
-  project.move(
-    {
-      stand: {
-        ...stand.value,
-        aim: { kind: 'point', point: [p[0] + dx, p[1] + dy, p[2]], topBearingDeg: stand.value.aim.topBearingDeg },
-      },
-    },
-    'Nudged',
-  )
-}
-const done = (label: string): void => {
-  active.value = ''
-  project.settle(label)
-}
-const cancel = (): void => {
-  active.value = ''
-  project.letGo()
-}
-
-/** Empty drags slide the strip; with Stand chosen they draw a stand: the station, then the aim. */
-async function down(e: PointerEvent): Promise<void> {
-  const doc = project.document
-  if (e.button === 1 || e.button === 2 || view.tool !== 'stand' || !doc) {
-    if (e.button <= 2) strip.slideStrip(e)
-    return
-  }
-  if (e.button !== 0) return
-  e.preventDefault()
-  const start = toWorld(e)
-  const bearing = project.camera?.pose.bearingDeg ?? 0
-  // the floor is looked for below the cut, so that the chosen storey's is found and not a higher one's
-  let floor = storey.value?.heightM ?? 0
-  const seek = stage
-    .floorBelow([start[0], start[1], cutZ.value ?? floor + 1.2], project.working?.visible.hidden ?? [])
-    .then((hit) => hit && (floor = hit.point[2]))
-  let to = start
-  const show = (): void =>
-    void project.show({ stand: standFromPlan([start[0], start[1]], [to[0], to[1]], floor, doc.eyeHeightM, bearing) })
-  active.value = 'stand'
-  startDrag(e, {
-    move: (_dx, _dy, m) => {
-      to = target(m, start)
-      show()
-    },
-    end: () => {
-      void seek.then(() => {
-        show()
-        active.value = ''
-        project.settle('Stood')
-        view.tool = doc.subject === 'room' ? 'turn' : 'orbit'
-      })
-    },
-    cancel,
-  })
+const drags = usePlanDrags(strip, storey, cutZ)
+const { active, begin, dragStation, dragAim, dragEdge, nudge, nudgeAim, done, cancel, down } = drags
+const line = (a: Vec3, b: Vec3) => {
+  const [p, q] = [toPx(a), toPx(b)]
+  return { a: [p.x, p.y] as const, b: [q.x, q.y] as const }
 }
 
 const fitCamera = (): void => strip.fitCamera(aim.value ? [station.value, aim.value] : [station.value])
@@ -194,8 +100,8 @@ function setCut(e: Event): void {
     :scale="strip.scaleBar.value"
     :width="strip.width.value"
     :height="strip.height.value"
-    :crosshair="view.tool === 'stand'"
-    :note="view.tool === 'stand' && !active ? 'Drag from the station to the aim' : ''"
+    :crosshair="view.tool === 'stand' || view.picking !== null"
+    :note="view.tool === 'stand' && !active && !view.picking ? 'Drag from the station to the aim' : ''"
     @wheel="strip.wheel"
     @down="down"
     @fit-model="strip.fitModel"
@@ -291,6 +197,8 @@ function setCut(e: Event): void {
         ><path d="M8 0L-5 -6V6Z"
       /></g>
     </g>
+    <SnapGuides :guides="drags.guides.value" :to-px="toPx" :width="strip.width.value" :height="strip.height.value" />
+    <MeasureMarks :to-px="toPx" :line="line" />
     <PlacingHandle :to-px="toPx" :to-world="toWorld" />
     <ViewpointCones across="left-right" :to-px="toPx" :width="strip.width.value" :height="strip.height.value" />
     <g class="north" :transform="`translate(${strip.width.value - 18} 26)`"

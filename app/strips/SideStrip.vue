@@ -3,7 +3,7 @@
 import Select from 'primevue/select'
 import { computed, ref } from 'vue'
 import { formatLength, lengthSuffix, wrapBearingDeg } from '#core/base'
-import { aimPointOf, directionOf, standMoved, type Stand } from '#core/camera'
+import { aimPointOf, directionOf } from '#core/camera'
 import { scale, type Vec3 } from '#core/math'
 import { centreOf } from '../stores/centres.ts'
 import { useFraming } from '../picture/framing.ts'
@@ -12,7 +12,10 @@ import { useView, type SideView } from '../stores/view.ts'
 import ConeShape from './ConeShape.vue'
 import { coneOf, FAR_PX } from './cones.ts'
 import DragHandle from './DragHandle.vue'
+import { useSideDrags } from './side-drags.ts'
+import SnapGuides from './SnapGuides.vue'
 import { settledBearing, useStrip } from './strip.ts'
+import MeasureMarks from '../measure/MeasureMarks.vue'
 import StripFrame from './StripFrame.vue'
 import ViewpointCones from './ViewpointCones.vue'
 
@@ -44,7 +47,7 @@ const strip = useStrip({
   direction: computed(() => ({ bearingDeg: looking.value, tiltDeg: 0 })),
   cut: computed(() => ({ point: stationSettled.value, normal: scale(directionOf(looking.value, 0), -1) })),
 })
-const { toPx, toWorld } = strip
+const { toPx } = strip
 
 const stand = computed(() => project.working?.stand ?? null)
 const station = computed(() => stand.value?.station ?? ([0, 0, 0] as Vec3))
@@ -56,50 +59,11 @@ const floorPx = computed(() => (floor.value === null ? null : toPx([station.valu
 /** Rays through the middle of the picture's upper and lower edge. */
 const cone = computed(() => (project.camera ? coneOf(project.camera, 'top-bottom', toPx, FAR_PX) : null))
 
-const active = ref<'' | 'eye' | 'aim'>('')
-let from: Stand | null = null
-const begin = (what: 'eye' | 'aim'): void => {
-  active.value = what
-  from = stand.value
-}
-function dragEye(e: PointerEvent): void {
-  if (from) project.show({ stand: standMoved(from, [0, 0, toWorld(e)[2] - from.station[2]], false, centreOf) })
-}
-function dragAim(e: PointerEvent): void {
-  const p = from && aimPointOf(from.aim, centreOf)
-  if (!from || !p || from.aim.kind === 'direction') return
-  project.show({
-    stand: {
-      ...from,
-      aim: { kind: 'point', point: [p[0], p[1], toWorld(e)[2]], topBearingDeg: from.aim.topBearingDeg },
-    },
-  })
-}
-const nudgeEye = (dy: number): void =>
-  void (stand.value && project.move({ stand: standMoved(stand.value, [0, 0, dy], false, centreOf) }, 'Eye height'))
-function nudgeAim(dy: number): void {
-  if (!stand.value || !aim.value || stand.value.aim.kind === 'direction') return
-  const p = aim.value
-  project.move(
-    {
-      stand: {
-        ...stand.value,
-        aim: { kind: 'point', point: [p[0], p[1], p[2] + dy], topBearingDeg: stand.value.aim.topBearingDeg },
-      },
-    },
-    'Nudged',
-  )
-}
-const done = (label: string): void => {
-  active.value = ''
-  project.settle(label)
-}
-const cancel = (): void => {
-  active.value = ''
-  project.letGo()
-}
-function down(e: PointerEvent): void {
-  if (e.button <= 2) strip.slideStrip(e)
+const drags = useSideDrags(strip)
+const { active, begin, dragEye, dragAim, nudgeEye, nudgeAim, done, cancel, down } = drags
+const line = (a: Vec3, b: Vec3) => {
+  const [p, q] = [toPx(a), toPx(b)]
+  return { a: [p.x, p.y] as const, b: [q.x, q.y] as const }
 }
 const fitCamera = (): void => strip.fitCamera(aim.value ? [station.value, aim.value] : [station.value])
 const eyeText = computed(() =>
@@ -120,8 +84,8 @@ const eyeText = computed(() =>
     :scale="strip.scaleBar.value"
     :width="strip.width.value"
     :height="strip.height.value"
-    :crosshair="false"
-    note=""
+    :crosshair="view.tool === 'stand' || view.picking !== null"
+    :note="view.tool === 'stand' && !active && !view.picking ? 'Drag from the station to the aim, up or down too' : ''"
     @wheel="strip.wheel"
     @down="down"
     @fit-model="strip.fitModel"
@@ -179,6 +143,8 @@ const eyeText = computed(() =>
         @cancel="cancel"
       />
     </g>
+    <SnapGuides :guides="drags.guides.value" :to-px="toPx" :width="strip.width.value" :height="strip.height.value" />
+    <MeasureMarks :to-px="toPx" :line="line" />
     <ViewpointCones across="top-bottom" :to-px="toPx" :width="strip.width.value" :height="strip.height.value" />
   </StripFrame>
 </template>

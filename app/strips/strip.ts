@@ -127,7 +127,8 @@ export function useStrip(o: StripOptions) {
     if (e.deltaY === 0) return
     zoomAt(Math.pow(WHEEL_STEP, Math.sign(e.deltaY) * Math.min(2, Math.max(0.2, Math.abs(e.deltaY) / 100))), e)
   }
-  function slideStrip(e: PointerEvent): void {
+  /** `onClick` is for a press that did not move. */
+  function slideStrip(e: PointerEvent, onClick: () => unknown = () => undefined): void {
     const from = centre.value
     const start = toWorld(e)
     const before = camera.value
@@ -137,7 +138,7 @@ export function useStrip(o: StripOptions) {
         const p = rayThrough(before, m.clientX - r.left, m.clientY - r.top)!.origin
         centre.value = [0, 1, 2].map((i) => from[i]! + start[i]! - p[i]!) as unknown as Vec3
       },
-      end: () => undefined,
+      end: (moved) => void (moved || onClick()),
       cancel: () => (centre.value = from),
     })
   }
@@ -230,6 +231,8 @@ export function useStrip(o: StripOptions) {
     drawn,
   }
 }
+
+export type Strip = ReturnType<typeof useStrip>
 
 const modelSize = (b: Box): number => Math.hypot(b.max[0] - b.min[0], b.max[1] - b.min[1], b.max[2] - b.min[2])
 export const modelCentre = (b: Box): Vec3 => boxCentre(b)

@@ -7,6 +7,7 @@ import CommandList from '../actions/CommandList.vue'
 import HelpDialog from '../actions/HelpDialog.vue'
 import { handleKey, useActions } from '../actions/registry.ts'
 import { isDragging } from '../controls/drag.ts'
+import FrameCheck from '../check/FrameCheck.vue'
 import FramePanel from '../parts/FramePanel.vue'
 import LensPanel from '../parts/LensPanel.vue'
 import ModelsPanel from '../parts/ModelsPanel.vue'
@@ -19,6 +20,7 @@ import SetupStrip from '../sheet/SetupStrip.vue'
 import { failureText } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
 import { useOutside } from '../outside/outside.ts'
+import { usePicking } from '../straighten/picking.ts'
 import { useSelection } from '../selection/selection.ts'
 import { isIndoors } from '../picture/indoors.ts'
 import { useWalking } from '../picture/walking.ts'
@@ -43,6 +45,7 @@ const area = ref<InstanceType<typeof PictureArea> | null>(null)
 const outside = useOutside()
 const bring = useBring()
 const { clear } = useSelection()
+const picking = usePicking()
 const dialogIsOpen = (): boolean =>
   view.help || view.commands || project.saveState === 'conflict' || bring.busy || bring.report !== null
 const { over, handlers } = useDrop()
@@ -98,7 +101,8 @@ useEventListener(window, 'keydown', (e) => {
   if (e.key === 'Escape' && !dialogOpen && !isDragging()) {
     // the innermost thing first: a running turn of the wheel, keeping, the trail, a tool, the view from outside, what is large
     if (area.value?.cancelWheel()) return
-    if (view.keeping) view.keeping = null
+    if (view.picking) picking.end()
+    else if (view.keeping) view.keeping = null
     else if (view.trail) view.trail = false
     else if (view.tool === 'stand' || view.tool === 'pick')
       view.tool = project.document?.subject === 'product' ? 'orbit' : 'turn'
@@ -150,7 +154,10 @@ const panel = computed(() => PANELS[view.panel])
         <SetupStrip ref="strip" />
         <ContactSheet />
       </main>
-      <aside class="right" aria-label="Opened part"><component :is="panel" /></aside>
+      <aside class="right">
+        <div class="part" aria-label="Opened part" role="region"><component :is="panel" /></div>
+        <FrameCheck />
+      </aside>
     </div>
     <CommandList />
     <HelpDialog />
@@ -196,6 +203,13 @@ main {
 .right {
   border-left: 1px solid var(--line);
   background: var(--panel);
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+}
+.part {
+  flex: 1;
+  min-height: 0;
   overflow-y: auto;
   overflow-x: hidden;
 }

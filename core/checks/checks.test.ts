@@ -19,7 +19,9 @@ beforeAll(async () => {
   const screen = new Pen('Screen', { kind: 'furniture' }).use('oak').box(2.2, 1.0, 0, 2.98, 1.04, 2.2, { bevel: 0 })
   const counter = new Pen('Counter', { kind: 'furniture' }).use('oak').box(0.2, 3.3, 0.86, 5.8, 3.9, 0.9, { bevel: 0 })
   const inside = [...nodes[0]!.children!, vase.node(), screen.node(), counter.node()]
-  const { soup, facts } = soupOf(await loadGlb(glbOf([{ name: nodes[0]!.name, children: inside }]), { textures: false }))
+  const { soup, facts } = soupOf(
+    await loadGlb(glbOf([{ name: nodes[0]!.name, children: inside }]), { textures: false }),
+  )
   room = new MeshScene(soup, facts)
 })
 

@@ -41,3 +41,4 @@ export type {
   Show,
   Subject,
 } from './types.ts'
+export { seenFrom } from './look.ts'
