@@ -52,6 +52,8 @@ export function place(scene: Object3D, models: readonly PlacedModel[]): void {
     root.matrix.copy(worldFromFile(model))
     const byId = new Map<string, Object3D>()
     root.traverse((o) => {
+      // a stage that showed it before may have stopped its updates
+      o.matrixWorldAutoUpdate = true
       const before = o.userData['ownMatrix'] as Matrix4 | undefined
       if (before) {
         o.matrix.copy(before)

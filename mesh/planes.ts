@@ -81,6 +81,16 @@ export function findWalls(soup: Soup, facts: SceneFacts): WallFacts {
     total += u.area
     bins[Math.floor((u.facesDeg % 90) / BIN_DEG) % n]! += u.area
     uprights.push(u)
+    // planes: gathered by bearing and offset along it
+    const offset = u.middle[0] * sinDeg(u.facesDeg) + u.middle[1] * cosDeg(u.facesDeg)
+    const key = `${Math.round(u.facesDeg / STEP_DEG) % Math.round(360 / STEP_DEG)}|${Math.round(offset / STEP_M)}`
+    const plane = planes.get(key) ?? { area: 0, x: 0, y: 0, at: [0, 0, 0], offset: 0 }
+    plane.area += u.area
+    plane.x += u.area * sinDeg(u.facesDeg)
+    plane.y += u.area * cosDeg(u.facesDeg)
+    plane.offset += u.area * offset
+    for (let k = 0; k < 3; k++) plane.at[k]! += u.area * u.middle[k]!
+    planes.set(key, plane)
   })
   if (total === 0) return { mainBearingDeg: null, share: 0, walls: [] }
   const around = (k: number): number => bins[(k + n - 1) % n]! + bins[k]! + bins[(k + 1) % n]!
@@ -94,16 +104,6 @@ export function findWalls(soup: Soup, facts: SceneFacts): WallFacts {
     within += u.area
     s += u.area * Math.sin(4 * u.facesDeg * RAD_PER_DEG)
     c += u.area * Math.cos(4 * u.facesDeg * RAD_PER_DEG)
-    // planes: gathered by bearing and offset along it
-    const offset = u.middle[0] * sinDeg(u.facesDeg) + u.middle[1] * cosDeg(u.facesDeg)
-    const key = `${Math.round(u.facesDeg / STEP_DEG) % Math.round(360 / STEP_DEG)}|${Math.round(offset / STEP_M)}`
-    const plane = planes.get(key) ?? { area: 0, x: 0, y: 0, at: [0, 0, 0], offset: 0 }
-    plane.area += u.area
-    plane.x += u.area * sinDeg(u.facesDeg)
-    plane.y += u.area * cosDeg(u.facesDeg)
-    plane.offset += u.area * offset
-    for (let k = 0; k < 3; k++) plane.at[k]! += u.area * u.middle[k]!
-    planes.set(key, plane)
   }
   const share = within / total
   const mean = (Math.atan2(s, c) * DEG_PER_RAD) / 4

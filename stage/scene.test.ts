@@ -87,6 +87,20 @@ describe('another scene', () => {
     stage.prepare('solid')
     expect(meshes(room).map((m) => m.material)).toEqual(kept)
   })
+  it('shows a model that was shown before where it is placed now', () => {
+    set(['room', room])
+    const before = quickFacts(room.parent!).box
+    stage.takeApart()
+    const place = { position: [10, 0, 0] as const, turnDeg: 90, scale: 2 }
+    const scene = assemble([{ placed: { ...placed('room'), place }, root: room }])
+    const facts = quickFacts(scene)
+    stage.setModel(scene, facts)
+    // 6.6 m east and 4.6 m north become twice as much, turned
+    expect(facts.box.max[1] - facts.box.min[1]).toBeCloseTo(2 * (before.max[0] - before.min[0]), 4)
+    const [mesh] = meshes(scene)
+    expect(mesh!.matrixWorld.elements[12]).toBeCloseTo(10, 6)
+    expect(facts.nodes[0]!.axes[1].map((v) => Math.round(v))).toEqual([1, 0, 0])
+  })
   it('counts its revisions, so that shadows are drawn anew; none at all is a scene too', () => {
     set(['room', room])
     const before = stage.revision

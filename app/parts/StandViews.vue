@@ -162,9 +162,9 @@ const FORMS = [
       </form>
     </div>
     <div class="line">
-      <label class="quiet" for="view-scale">Scale</label>
+      <span class="quiet">Scale</span>
       <Select
-        input-id="view-scale"
+        aria-label="Scale"
         :model-value="scale ?? 0"
         :options="SCALES"
         option-label="label"

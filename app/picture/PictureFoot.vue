@@ -21,7 +21,7 @@ const long = (m: number): string => {
 const readout = computed(() => {
   const p = probe.value
   if (!p) return ''
-  return `${long(p.hit.distanceM)} · ${p.hit.nodeName} · height ${long(p.hit.point[2])} · view ${long(p.widthM)} wide there`
+  return `${long(p.hit.distanceM)} · ${p.hit.nodeName} · ${long(p.hit.point[2])} high · ${long(p.widthM)} wide`
 })
 const view = useView()
 const outside = useOutside()
@@ -63,7 +63,13 @@ function faster(by: number): void {
       <button class="btn" title="Drop this view (O or Esc)" @click="outside.back()">Back inside</button>
     </span>
     <span v-else-if="status" role="status">{{ status }}</span>
-    <span v-else class="num" data-testid="readout">{{ readout }}</span>
+    <span
+      v-else
+      class="num readout"
+      title="Under the pointer: how far, what, its height, and how wide the picture is there"
+      data-testid="readout"
+      >{{ readout }}</span
+    >
     <span class="switches">
       <span class="gait">
         <button
@@ -135,6 +141,12 @@ function faster(by: number): void {
   padding: 1px 9px;
   font-size: 11.5px;
   text-shadow: none;
+}
+.readout {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  margin-right: 12px;
 }
 .temporary {
   margin-right: 6px;

@@ -53,11 +53,8 @@ function pointer() {
     asked++
     probe.value = null
   }
-  /** What is there now, looked up anew; null when the pointer is not on the picture or nothing is there. */
-  async function under(camera: Camera): Promise<Hit | null> {
-    const ray = at && pictureRay(camera, ...at)
-    return ray ? stage.pick(ray, project.working?.visible.hidden ?? []) : null
-  }
-  return { probe, pictureRay, hover, leave, under, isOver: () => at !== null }
+  /** In the frame's pixels; null when the pointer is not on the picture. */
+  const place = (): readonly [number, number] | null => at
+  return { probe, pictureRay, hover, leave, place }
 }
 export const usePointer = createSharedComposable(pointer)

@@ -32,6 +32,9 @@ const LASTING: readonly Picking[] = ['fit-points', 'measure']
 /** Of these the surface counts, not a corner. */
 const BY_SURFACE: readonly Picking[] = ['square', 'main-direction', 'aim-object']
 
+/** Of these the flat wall there counts, not what hangs on it. */
+const BY_WALL: readonly Picking[] = ['square', 'main-direction']
+
 function picking() {
   const project = useProject()
   const stage = useStage()
@@ -39,7 +42,7 @@ function picking() {
   const notices = useNotices()
   const measures = useMeasures()
   const { pictureRay } = usePointer()
-  const { squareTo, centre, horizon } = useStraighten()
+  const { squareTo, wallNormalAt, centre, horizon } = useStraighten()
   /** What a click would take now. */
   const mark = shallowRef<FeatureHit | null>(null)
   const centreBy = shallowRef<CentreBy>('cross')
@@ -80,8 +83,9 @@ function picking() {
   /** A click on the picture. */
   async function click(camera: Camera, at: readonly [number, number], pxPerPage: number): Promise<void> {
     const hit = await find(camera, at, pxPerPage)
+    const normal = hit && BY_WALL.includes(view.picking!) ? await wallNormalAt(camera, at) : null
     if (!hit) notices.say('Nothing is there. Click on the model.', 'warning')
-    else take(hit.point, hit)
+    else take(hit.point, normal ? { ...hit, normal } : hit)
   }
 
   /** A point picked, on the picture with what was met, or on a strip without. */

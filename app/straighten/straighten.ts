@@ -4,12 +4,19 @@ import { bearingDifferenceDeg } from '#core/base'
 import { directionOf, type Camera } from '#core/camera'
 import { centreOn, horizonThrough, squareUp } from '#core/framing'
 import { boxCentre, type Vec3 } from '#core/math'
+import type { Hit } from '#mesh'
 import { useFraming } from '../picture/framing.ts'
 import { usePointer } from '../picture/pointer.ts'
 import { useNotices } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
+
+/** A surface is flat here when rays around the pointer, this share of the width away, meet the same direction. */
+const PATCH = 0.008
+const PATCH_AT = [[0, 0], [1, 0], [-1, 0], [0, 1], [0, -1]] as const // prettier-ignore
+const SAME_COS = Math.cos((0.5 * Math.PI) / 180)
+const FAR_M = 1e4
 
 export type CentreBy = 'cross' | 'bearing' | 'move'
 
@@ -33,9 +40,27 @@ function straighten() {
   async function squareUnderPointer(): Promise<void> {
     const c = project.camera
     if (!c) return
-    const hit = pointer.isOver() ? await pointer.under(c) : null
-    if (hit && Math.hypot(hit.normal[0], hit.normal[1]) > 0.5) squareTo(hit.normal)
+    const at = pointer.place()
+    const normal = at && (await wallNormalAt(c, at))
+    if (normal) squareTo(normal)
     else squareNearest()
+  }
+  /**
+   * Normal of the flat upright surface at a place of the picture; of the wall behind it where only something small or bent is there;
+   * null where there is neither.
+   */
+  async function wallNormalAt(camera: Camera, [x, y]: readonly [number, number]): Promise<Vec3 | null> {
+    const hidden = project.working?.visible.hidden ?? []
+    const reach = camera.frame.widthPx * PATCH
+    const rays = PATCH_AT.flatMap(([dx, dy]) => pointer.pictureRay(camera, x + dx * reach, y + dy * reach) ?? [])
+    const hits = await Promise.all(rays.map((ray) => stage.pick(ray, hidden)))
+    const [middle, ...around] = hits
+    const alike = (h: Hit | null | undefined): boolean =>
+      Boolean(h && middle && h.normal.reduce((s, v, k) => s + v * middle.normal[k]!, 0) > SAME_COS)
+    const flat = middle && around.filter(alike).length >= 3 && Math.abs(middle.normal[2]) < 0.5
+    if (flat) return middle.normal
+    const behind = rays[0] && (await stage.wallAlong(rays[0], FAR_M, hidden))
+    return behind?.normal ?? (middle && Math.abs(middle.normal[2]) < 0.5 ? middle.normal : null)
   }
 
   const centre = (point: Vec3, by: CentreBy): boolean => withCamera((c) => centreOn(c, point, { by }), 'Centred')
@@ -53,6 +78,6 @@ function straighten() {
     if (withCamera((c: Camera) => horizonThrough(c, feature, keep), 'Horizon laid through it'))
       notices.say(`The horizon is at ${feature[2].toFixed(2)} m now; the subject keeps its place.`)
   }
-  return { squareTo, squareNearest, squareUnderPointer, centre, centreSelected, horizon }
+  return { squareTo, wallNormalAt, squareNearest, squareUnderPointer, centre, centreSelected, horizon }
 }
 export const useStraighten = createSharedComposable(straighten)

@@ -11,6 +11,7 @@ import { useView } from '../stores/view.ts'
 /** Page pixels within which a line catches; degrees within which a direction does. */
 const REACH_PX = 7
 const REACH_DEG = 1.5
+const MOST_REACH_DEG = 10
 
 export interface Guide {
   readonly point: Vec3
@@ -77,7 +78,9 @@ export function useSnapping(metresPerPx: Ref<number>) {
       clear()
       return p
     }
-    const caught = snapBearing(atan2Deg(dx, dy), mainBearingDeg.value, REACH_DEG)
+    // near the station a pixel is many degrees: what is within reach on the page is caught too
+    const reachDeg = Math.min(MOST_REACH_DEG, Math.max(REACH_DEG, atan2Deg(reach(), away)))
+    const caught = snapBearing(atan2Deg(dx, dy), mainBearingDeg.value, reachDeg)
     if (caught.label === null) return onPlan(p, e)
     const d = directionOf(caught.value, 0)
     guides.value = [{ point: station, bearingDeg: caught.value, label: caught.label }]

@@ -115,8 +115,8 @@ export function standMoved(stand: Stand, by: Vec3, stationAlone = false, centreO
 const SAME_LINE = 1e-9
 
 /**
- * A stand of the same form for another pose: a free direction stays one, a point lies at its distance on the new sight line, an
- * object stays aimed at as long as the sight line still meets its centre and becomes a point where it does not.
+ * A stand of the same form for another pose: a free direction stays one; a point or an object stays aimed at as long as the new
+ * sight line meets it; where it does not, the aim becomes a point at the old distance.
  */
 export function standAs(stand: Stand, pose: Pose, centreOf?: AimCentre): Stand {
   const { station, bearingDeg, tiltDeg, rollDeg } = pose
@@ -125,10 +125,9 @@ export function standAs(stand: Stand, pose: Pose, centreOf?: AimCentre): Stand {
     return { ...base, aim: { kind: 'direction', bearingDeg: wrapBearingDeg(bearingDeg), tiltDeg } }
   const old = aimPointOf(stand.aim, centreOf)
   const forward = directionOf(bearingDeg, tiltDeg)
-  if (stand.aim.kind === 'object' && old) {
+  if (old) {
     const d = sub(old, station)
-    const away = Math.hypot(...d)
-    if (dot(d, forward) > 0 && Math.hypot(...cross(d, forward)) <= SAME_LINE * away)
+    if (dot(d, forward) > 0 && Math.hypot(...cross(d, forward)) <= SAME_LINE * Math.hypot(...d))
       return { ...base, aim: { ...stand.aim, topBearingDeg: topOf(bearingDeg, tiltDeg) } }
   }
   const away = old ? Math.max(distance(old, stand.station), 0.01) : 3

@@ -18,7 +18,10 @@ export const almostSquare: Check = ({ camera, setup, scene, grid }) => {
   const kind = camera.lens.projection.kind
   if (kind !== 'perspective' && kind !== 'parallel' && kind !== 'oblique') return []
   if (Math.abs(camera.pose.tiltDeg) > 30) return []
-  const walls = new Map<number, { hit: SceneHit; n: number; offDeg: number }>()
+  const walls = new Map<
+    number,
+    { hit: SceneHit; n: number; offDeg: number; byNode: Map<string, { n: number; hit: SceneHit }> }
+  >()
   for (const hit of grid) {
     if (!hit || Math.abs(hit.normal[2]) > UPRIGHT) continue
     const square = bearingSquareTo(hit.normal, camera.pose.bearingDeg)
@@ -26,13 +29,18 @@ export const almostSquare: Check = ({ camera, setup, scene, grid }) => {
     const offDeg = bearingDifferenceDeg(square, camera.pose.bearingDeg)
     if (Math.abs(offDeg) > OFF_DEG.most) continue
     const key = Math.round(square / SAME_DEG)
-    const wall = walls.get(key)
-    if (wall) wall.n++
-    else walls.set(key, { hit, n: 1, offDeg })
+    const wall = walls.get(key) ?? { hit, n: 0, offDeg, byNode: new Map<string, { n: number; hit: SceneHit }>() }
+    const node = wall.byNode.get(hit.nodeId) ?? { n: 0, hit }
+    node.n++
+    wall.n++
+    wall.byNode.set(hit.nodeId, node)
+    walls.set(key, wall)
   }
   const [most] = [...walls.values()].sort((a, b) => b.n - a.n)
   if (!most || most.n < SHARE * grid.length || Math.abs(most.offDeg) < OFF_DEG.least) return []
-  const { hit, offDeg } = most
+  const { offDeg } = most
+  // named after the object that shows most of it
+  const { hit } = [...most.byNode.values()].sort((a, b) => b.n - a.n)[0]!
   const mended = squareUp(camera, hit.normal)
   const finding = {
     id: 'almost-square',
