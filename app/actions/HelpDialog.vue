@@ -8,7 +8,9 @@ const view = useView()
 const keys = useActions().filter((a) => a.key)
 const MOUSE = [
   ['Drag on the picture', 'as chosen in the tool row; Shift: the other of turn and orbit'],
+  ['Shift pressed during a drag', 'holds it to one axis'],
   ['Click, Shift-click, Ctrl-drag', 'select, add, draw a band; nothing moves'],
+  ['Alt while dragging in Plan and Side', 'nothing snaps; Alt-click with Stand: onto furniture'],
   ['W A S D, Q E', 'walk (or fly); down and up; Shift hurries'],
   ['Right or middle drag', 'slide'],
   ['Wheel', 'to and from what is under the pointer; with the level kept Shift goes through walls'],

@@ -2,6 +2,7 @@
 // The models of the project: how their files are read, where they stand, what they hold; bringing in, a newer file, taking out.
 import { IconTrash } from '@tabler/icons-vue'
 import Select from 'primevue/select'
+import { aimConverted } from '#core/camera'
 import { computed, reactive, ref, watch } from 'vue'
 import { boxSize, joinBoxes, type Vec3 } from '#core/math'
 import { boxInMetres, placedPoint, replaced, UNIT_M, type FileUnit } from '#core/placing'
@@ -12,6 +13,7 @@ import { PICKER_ACCEPT } from '../bring/drop.ts'
 import ChoiceRow from '../controls/ChoiceRow.vue'
 import NumberField from '../controls/NumberField.vue'
 import { useNotices } from '../stores/notices.ts'
+import { centreOf } from '../stores/centres.ts'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 import { sizeText } from '../text/short.ts'
@@ -79,6 +81,10 @@ function moveTo(m: ModelRef, axis: 0 | 1 | 2, value: number): void {
   place(m, { place: { ...m.place, position } })
 }
 function remove(m: ModelRef): void {
+  const s = project.working?.stand
+  // what is aimed at goes with its model: the picture stays where it was
+  if (s?.aim.kind === 'object' && (s.aim.nodeId === m.key || s.aim.nodeId.startsWith(`${m.key}/`)))
+    project.move({ stand: aimConverted(s, 'point', 3, centreOf) }, 'Aim by point')
   if (project.run({ type: 'removeModel', modelId: m.id }))
     notices.say(`“${m.name}” is out of the project.`, 'plain', { label: 'Undo', run: project.undoEdit })
 }

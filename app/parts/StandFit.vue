@@ -17,7 +17,7 @@ const view = useView()
 const measures = useMeasures()
 const picking = usePicking()
 const fitting = useFitting()
-const { margins, by, target, nearCut } = fitting
+const { margins, by, keepHeight, target, nearCut } = fitting
 
 const kind = computed(() => project.working!.lens.projection.kind)
 const flat = computed(() => kind.value === 'parallel' || kind.value === 'oblique')
@@ -73,6 +73,9 @@ const long = (m: number): string => {
     </div>
     <ChoiceRow v-if="!flat" label="By" :model-value="by" :options="BY" @change="by = $event" />
     <p v-else class="text quiet">A parallel picture changes its width of view.</p>
+    <label v-if="!flat && by === 'distance'" class="tick" title="Of level cameras: the frame moves up and down by rise"
+      ><input v-model="keepHeight" type="checkbox" />at this eye height <span class="quiet">(rise instead)</span></label
+    >
     <ChoiceRow label="Margins in" :model-value="margins.unit" :options="UNITS" @change="fitting.marginUnit" />
     <div class="sides">
       <NumberField

@@ -61,9 +61,7 @@ const atDistance = (m: number): Stand => {
 function aimKind(kind: Aim['kind']): void {
   if (kind === stand.value.aim.kind) return
   if (kind === 'object') {
-    const id = view.selection.length === 1 ? view.selection[0]! : null
-    if (id) done(withAim({ kind, nodeId: id, offset: [0, 0, 0], topBearingDeg: pose.value.bearingDeg }), 'Aimed')
-    else picking.begin('aim-object')
+    void moves.aimAtObjectAhead()
     return
   }
   done(aimConverted(stand.value, kind, distanceM.value ?? 3, centreOf), `Aim by ${kind}`)
@@ -71,7 +69,11 @@ function aimKind(kind: Aim['kind']): void {
 const AIMS = [
   { value: 'direction', label: 'direction', title: 'A free direction; the picture does not move' },
   { value: 'point', label: 'point', title: 'A point that the camera keeps looking at' },
-  { value: 'object', label: 'object', title: 'An object that the camera keeps looking at when it or the camera moves' },
+  {
+    value: 'object',
+    label: 'object',
+    title: 'The object ahead (or the selected one): the camera keeps looking at it; the picture does not move',
+  },
 ] as const
 const UNITS = (['mm', 'cm', 'm', 'ft-in'] as const).map((value) => ({ value, label: value }))
 const aimName = computed(() => {
@@ -206,6 +208,14 @@ const orbit = ref<readonly [number, number]>([15, 0])
       <span class="buttons">
         <button class="btn" title="Aim at a point: click it" @click="picking.begin('aim-point')">Click a point…</button>
         <button class="btn" title="Aim at an object: click it" @click="picking.begin('aim-object')">An object…</button>
+        <button
+          class="btn"
+          :disabled="view.selection.length !== 1"
+          title="Aim at the middle of the selected object, light or empty node"
+          @click="moves.aimAtSelected()"
+        >
+          Selected
+        </button>
       </span>
     </div>
     <template v-if="stand.aim.kind === 'point'">

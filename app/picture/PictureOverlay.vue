@@ -71,7 +71,7 @@ const straight = computed(() => {
   if (!l || l.leanLeftDeg === null || l.leanRightDeg === null) return null
   const worst = Math.max(Math.abs(l.leanLeftDeg), Math.abs(l.leanRightDeg))
   if (worst < 0.005) return { text: `verticals upright, ${l.points}-point`, good: true }
-  return { text: `verticals lean ${worst.toFixed(2)}°, ${l.widestPx!.toFixed(0)} px`, good: false }
+  return { text: `verticals lean ${worst.toFixed(2)}°, ${l.widestPx!.toFixed(0)} px, ${l.points}-point`, good: false }
 })
 </script>
 

@@ -28,18 +28,22 @@ function framing() {
   )
   const floor = ref<number | null>(null)
   let asked = 0
+  let answered = 0
 
-  // the floor under the station, looked up while it moves; the answer for an older place is dropped
+  // the floor under the station, looked up while it moves; answers that were overtaken are dropped
   watch(
     () => [project.camera?.pose.station, stage.storeys] as const,
     async ([station]) => {
       const mine = ++asked
       if (!station || stage.storeys.length === 0) {
+        answered = mine
         floor.value = null
         return
       }
       const hit = await stage.floorBelow(station, project.working?.visible.hidden ?? [])
-      if (mine === asked) floor.value = hit ? hit.point[2] : null
+      if (mine <= answered) return
+      answered = mine
+      floor.value = hit ? hit.point[2] : null
     },
     { immediate: true },
   )

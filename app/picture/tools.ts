@@ -141,7 +141,9 @@ export function usePictureTools(box: Ref<Box>) {
     const found = under(...at, camera)
       .catch(() => null)
       .then((hit) => {
-        grip = hit?.point ?? aimOf(from)
+        // an object aimed at stays the aim: the orbit goes round it
+        const round = tool === 'orbit' && from.stand.aim.kind === 'object'
+        grip = round ? aimOf(from) : (hit?.point ?? aimOf(from))
         show()
       })
     const add = e.shiftKey

@@ -32,6 +32,12 @@ function fitting() {
   const { take } = useFraming()
   const margins = useLocalStorage<Margins>('yoroi.margins', DEFAULT, { mergeDefaults: true })
   const by = ref<FitBy>('distance')
+  /** In rooms the eye stays at its height; products are fitted wherever the eye comes to be. */
+  const atHeight = ref<boolean | null>(null)
+  const keepHeight = computed({
+    get: () => atHeight.value ?? project.document?.subject === 'room',
+    set: (on: boolean) => (atHeight.value = on),
+  })
 
   /** Corners of what is to fill the frame: picked points, else the selection, else the model. */
   const target = computed<{ readonly what: string; readonly points: readonly Vec3[]; readonly box: Box } | null>(() => {
@@ -93,7 +99,8 @@ function fitting() {
     if (!c || !t) return false
     const kind = c.lens.projection.kind
     const flat = kind === 'parallel' || kind === 'oblique'
-    const r = fitPoints(c, t.points, { margin: sides.value, by: flat ? 'extent' : (way ?? by.value) })
+    const chosen = flat ? 'extent' : (way ?? by.value)
+    const r = fitPoints(c, t.points, { margin: sides.value, by: chosen, keepHeight: keepHeight.value })
     return r.ok ? takeFitted(r.value, t.box, 'Tight fit') : take(r, 'Tight fit')
   }
 
@@ -103,7 +110,7 @@ function fitting() {
     const w = project.working
     const t = target.value
     if (!c || !w || !t) return
-    const r = fitPoints(c, t.points, { margin: sides.value, by: 'distance' })
+    const r = fitPoints(c, t.points, { margin: sides.value, by: 'distance', keepHeight: keepHeight.value })
     if (!r.ok || c.lens.projection.kind !== 'perspective') {
       take(
         r.ok
@@ -144,6 +151,6 @@ function fitting() {
   }
   const nearCut = computed(() => (project.working?.cut.near.on ? project.working.cut.near.distanceM : null))
 
-  return { margins, marginUnit, sides, by, target, fit, standBack, nearCut, clearNearCut }
+  return { margins, marginUnit, sides, by, keepHeight, target, fit, standBack, nearCut, clearNearCut }
 }
 export const useFitting = createSharedComposable(fitting)

@@ -95,6 +95,35 @@ function standMoves() {
     return done
   }
 
+  /** Looks at the middle of the selected object and goes on doing so. */
+  function aimAtSelected(): void {
+    const s = stand()
+    const id = view.selection[0]
+    if (!s || !id) return
+    const topBearingDeg = poseOfStand(s, centreOf).bearingDeg
+    project.move({ stand: { ...s, aim: { kind: 'object', nodeId: id, offset: [0, 0, 0], topBearingDeg } } }, 'Aimed')
+  }
+  /** The selected object, or the one on the sight line, becomes the aim with an offset such that the picture does not move. */
+  async function aimAtObjectAhead(): Promise<void> {
+    const s = stand()
+    if (!s) return
+    const pose = poseOfStand(s, centreOf)
+    const direction = directionOf(pose.bearingDeg, pose.tiltDeg)
+    const hit = await stage.pick({ origin: s.station, direction }, project.working?.visible.hidden ?? [])
+    const node = stage.byId.get(view.selection.length === 1 ? view.selection[0]! : (hit?.nodeId ?? ''))
+    if (!node || stand() !== s) {
+      if (!node) notices.say('No object lies on the sight line. Click one, or select it first.', 'warning')
+      return
+    }
+    // as far along the sight line as the object's middle is, or as what is met of it
+    const centre = boxCentre(node.box)
+    const along = direction.reduce((n, d, k) => n + d * (centre[k]! - s.station[k]!), 0)
+    const at = addScaled(s.station, direction, hit?.nodeId === node.id ? hit.distanceM : Math.max(0.01, along))
+    const offset = node.axes.map((a) => a.reduce((n, v, k) => n + v * (at[k]! - centre[k]!), 0)) as unknown as Vec3
+    const aim = { kind: 'object', nodeId: node.id, offset, topBearingDeg: pose.bearingDeg } as const
+    project.move({ stand: { ...s, aim } }, 'Aim by object')
+  }
+
   /** The aim takes over the station's place on an axis (or the station the aim's, with an object aimed at). */
   function align(axis: 0 | 1 | 2): void {
     const s = stand()
@@ -211,6 +240,20 @@ function standMoves() {
       notices.say('The browser does not let the page read the clipboard. Paste into the field instead.', 'warning')
     }
   }
-  return { stationAt, from, overModel, align, nudge, orbitBy, rollBy, eyeAt, copy, paste, pasteFromClipboard }
+  return {
+    stationAt,
+    from,
+    overModel,
+    aimAtSelected,
+    aimAtObjectAhead,
+    align,
+    nudge,
+    orbitBy,
+    rollBy,
+    eyeAt,
+    copy,
+    paste,
+    pasteFromClipboard,
+  }
 }
 export const useStandMoves = createSharedComposable(standMoves)

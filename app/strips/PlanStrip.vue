@@ -2,10 +2,11 @@
 // Plan: cut level above the chosen storey, north up, with the camera's cone and handles; a click-drag stands anew.
 import Select from 'primevue/select'
 import { computed, ref } from 'vue'
-import { formatLength, parseQuantity } from '#core/base'
+import { formatLength, likelierUnit, parseQuantity } from '#core/base'
 import { aimPointOf } from '#core/camera'
 import type { Vec3 } from '#core/math'
 import { centreOf } from '../stores/centres.ts'
+import { useNotices } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
@@ -25,6 +26,7 @@ const project = useProject()
 const stage = useStage()
 const view = useView()
 const outside = useOutside()
+const notices = useNotices()
 const host = ref<HTMLElement | null>(null)
 const canvas = ref<HTMLCanvasElement | null>(null)
 
@@ -83,7 +85,10 @@ const cutShown = computed(() => formatLength(cutM.value, project.document?.unit 
 function setCut(e: Event): void {
   const input = e.target as HTMLInputElement
   const r = parseQuantity(input.value, 'length', project.document!.unit)
-  if (r.ok && r.value >= 0.01 && r.value <= 1000) project.run({ type: 'setProject', changes: { planCutM: r.value } })
+  const guess = likelierUnit(input.value, project.document!.unit, 1.2, true)
+  const cutAt = (m: number): void => void project.run({ type: 'setProject', changes: { planCutM: m } })
+  if (guess) notices.say(`A cut at ${input.value}?`, 'plain', { label: guess.text, run: () => cutAt(guess.valueM) })
+  else if (r.ok && r.value >= 0.01 && r.value <= 1000) cutAt(r.value)
   input.value = cutShown.value
   cutText.value = ''
 }

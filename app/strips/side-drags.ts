@@ -99,6 +99,12 @@ export function useSideDrags(strip: Strip) {
     startDrag(e, {
       move: (_dx, _dy, m) => {
         let point = inPlane(m)
+        // Shift holds to one axis: level, or straight up and down
+        if (m.shiftKey) {
+          const across = Math.hypot(point[0] - station[0], point[1] - station[1])
+          const level = across > Math.abs(point[2] - station[2])
+          point = level ? [point[0], point[1], station[2]] : [station[0], station[1], point[2]]
+        }
         const flat = Math.hypot(point[0] - station[0], point[1] - station[1])
         const rise = point[2] - station[2]
         const upright = Math.abs(rise) > 0 && (Math.atan2(flat, Math.abs(rise)) * 180) / Math.PI < UPRIGHT_DEG

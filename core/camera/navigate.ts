@@ -6,7 +6,7 @@
 import { cosDeg, DEG_PER_RAD, sinDeg } from '../base/index.ts'
 import { add, addScaled, length, scale, sub, type Vec3 } from '../math/index.ts'
 import { widthAtDepthM, principalPointPx } from './project.ts'
-import { aimPointOf, axesOf, poseOfStand, standMoved, standTurnedTo, type AimCentre } from './pose.ts'
+import { aimPointOf, axesOf, poseOfStand, standAs, standMoved, standTurnedTo, type AimCentre } from './pose.ts'
 import type { Camera, Lens, Stand } from './types.ts'
 
 export interface Framing {
@@ -74,6 +74,12 @@ export function orbit(
   }
   const station = carry(from.stand.station)
   const aim = aimPointOf(from.stand.aim, options.centreOf)
+  // round the object aimed at it stays the aim
+  if (from.stand.aim.kind === 'object' && aim && length(sub(aim, pivot)) < 1e-9) {
+    const turned = { station, bearingDeg: pose.bearingDeg + turn, tiltDeg: tilt, rollDeg: pose.rollDeg }
+    const stand = standAs(from.stand, turned, options.centreOf)
+    return { stand, lens: shifted(camera, from.lens, 0, dyPx, { ...options, keepSquare: false }) }
+  }
   const away = aim ? length(sub(aim, from.stand.station)) : 1
   const stand =
     from.stand.aim.kind === 'direction'

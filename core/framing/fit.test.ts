@@ -114,6 +114,37 @@ const axes = (camera: Camera) => {
   }
 }
 
+describe('fitting at the eye’s height', () => {
+  it('keeps the height of a level camera: rise shares the room above and below', () => {
+    fc.assert(
+      fc.property(
+        anyLens(fc.constant({ kind: 'perspective' })),
+        anyPoints,
+        anySides,
+        fc.double({ min: -3, max: 6, noNaN: true }),
+        (lens, points, sides, z) => {
+          fc.pre(size(points) > 0.05)
+          const camera = { ...cameraOf({ station: [0, -20, z], bearingDeg: 30 }), lens }
+          const r = fitPoints(camera, points, { margin: sides, keepHeight: true })
+          if (!r.ok) throw new Error(r.message)
+          expect(r.value.pose.station[2]).toBeCloseTo(z, 9)
+          const room = roomOf(r.value, points, sides)
+          for (const v of Object.values(room)) expect(v).toBeGreaterThan(-1e-6)
+          expect(room.top).toBeCloseTo(room.bottom, 6)
+          expect(room.left).toBeCloseTo(room.right, 6)
+          const held = Math.min(...points.map((p) => projectPoint(r.value, p)!.depthM)) < 0.0101
+          if (!held) expect(Math.min(room.left + room.right, room.top + room.bottom)).toBeLessThan(1e-6)
+        },
+      ),
+      { numRuns: 120 },
+    )
+  })
+  it('a tilted camera is fitted as ever', () => {
+    const pose = { ...level, tiltDeg: -5 }
+    expect(fitted({}, { keepHeight: true }, CUBE, pose)).toEqual(fitted({}, {}, CUBE, pose))
+  })
+})
+
 describe('fitting by the lens', () => {
   const off: Vec3[] = boxCorners({ min: [0.2, 5, 0.1], max: [1.4, 6, 0.9] })
   it('by focal length: the longest at which nothing leaves the frame', () => {

@@ -27,6 +27,8 @@ export interface FitOptions {
   readonly by?: FitBy
   /** No point comes nearer to the station's plane than this, metres; 0.01 by default. */
   readonly nearM?: number
+  /** By distance, of level perspective cameras: the station keeps its height, rise shares the room above and below instead. */
+  readonly keepHeight?: boolean
   /** By extent: this width of view, so that the points are only centred (a drawing at scale). */
   readonly widthM?: number
 }
@@ -59,7 +61,11 @@ export function fitPoints(
     return refused('projection', 'A parallel picture is fitted by its width of view.')
   }
   if (kind === 'perspective') {
-    if (by === 'distance') return ok(nearest(camera, flat, sides, options.nearM ?? NEAREST_M))
+    if (by === 'distance') {
+      const level = camera.pose.tiltDeg === 0 && camera.pose.rollDeg === 0
+      const near = options.nearM ?? NEAREST_M
+      return ok(options.keepHeight && level ? atHeight(camera, flat, sides, near) : nearest(camera, flat, sides, near))
+    }
     if (by === 'extent') return refused('projection', 'Only a parallel picture has a width of view to fit.')
     return byLens(camera, flat, sides, by)
   }
@@ -108,6 +114,52 @@ function nearest(camera: Camera, flat: Flat, sides: Sides, nearM: number): Camer
   const depth = (p: Pair): number => (p.less - p.more) / (p.kMore + p.kLess)
   const z = Math.min(depth(x), depth(y), extremes(flat.z)[0] - nearM)
   return alongAxes(camera, across(flat.z, x, z), across(flat.z, y, z), z)
+}
+
+/**
+ * As `nearest`, but at the station's own height: up and down the frame is moved by rise, so that only the height of what is seen
+ * matters. It shrinks with the distance: found by bisection.
+ */
+function atHeight(camera: Camera, flat: Flat, sides: Sides, nearM: number): Camera {
+  const { lens, frame } = camera
+  const { widthMm: w, heightMm: h } = usedSensor(lens, frame)
+  const f = lens.focalMm
+  const x = pairOf(
+    flat.x,
+    flat.z,
+    (w * (0.5 - sides.right) + lens.crossMm) / f,
+    (w * (0.5 - sides.left) - lens.crossMm) / f,
+  )
+  const room = h * (1 - sides.top - sides.bottom)
+  const y = flat.station[1]
+  const span = (z: number): readonly [number, number] => {
+    let lo = Infinity
+    let hi = -Infinity
+    for (let i = 0; i < flat.y.length; i++) {
+      const t = (flat.y[i]! - y) / (flat.z[i]! - z)
+      if (t < lo) lo = t
+      if (t > hi) hi = t
+    }
+    return [lo, hi]
+  }
+  const fits = (z: number): boolean => {
+    const [lo, hi] = span(z)
+    return f * (hi - lo) <= room
+  }
+  let at = Math.min((x.less - x.more) / (x.kMore + x.kLess), extremes(flat.z)[0] - nearM)
+  if (!fits(at)) {
+    let [short, far] = [at, at - 1]
+    for (let i = 0; i < 60 && !fits(far); i++) far -= Math.pow(2, i)
+    for (let i = 0; i < 80; i++) {
+      const mid = (short + far) / 2
+      if (fits(mid)) far = mid
+      else short = mid
+    }
+    at = far
+  }
+  const [lo, hi] = span(at)
+  const riseMm = (f * (lo + hi) + h * (sides.top - sides.bottom)) / 2
+  return { ...alongAxes(camera, across(flat.z, x, at), y, at), lens: { ...lens, riseMm } }
 }
 
 /**
