@@ -5,6 +5,7 @@ import { gzipSync } from 'node:zlib'
 import { hallModel } from '../scripts/demo-data/scenes.ts'
 import { drag, middle, openStand, pictureAt } from '../tests/support/browser.ts'
 import { memory, million, pickRay } from './bring.ts'
+import { check, fit, readings, standRay } from './framing.ts'
 import { benchPage, median, ms, table, type Row } from './harness.ts'
 import type { BenchApi } from './page/page.ts'
 
@@ -137,7 +138,9 @@ function size(): Row[] {
 
 const rows: Row[] = []
 const only = process.argv[3]
-for (const part of [size, pictures, dragGaps, pickRay, million, memory].filter((p) => !only || p.name === only)) {
+for (const part of [size, fit, standRay, check, readings, pictures, dragGaps, pickRay, million, memory].filter(
+  (p) => !only || p.name === only,
+)) {
   const found = await part()
   rows.push(...found)
   console.log(table(found))

@@ -13,9 +13,27 @@ export interface CheckOptions {
   /** The object that the picture is of; null where none is known. */
   readonly subjectId: string | null
 }
-const FAR_M = 1e5
 const STEP_M = 1e-4
 const MOST_PASSED = 128
+
+/** How far along a ray a box is left; null when the ray misses it. */
+function exitOf(origin: Vec3, direction: Vec3, { min, max }: Box): number | null {
+  let near = 0
+  let far = Infinity
+  for (let k = 0; k < 3; k++) {
+    const o = origin[k]!
+    const d = direction[k]!
+    if (d === 0) {
+      if (o < min[k]! - STEP_M || o > max[k]! + STEP_M) return null
+      continue
+    }
+    const a = (min[k]! - STEP_M - o) / d
+    const b = (max[k]! + STEP_M - o) / d
+    near = Math.max(near, Math.min(a, b))
+    far = Math.min(far, Math.max(a, b))
+  }
+  return near <= far ? far : null
+}
 
 /** A node's centre with an offset along its axes; null when there is no such node. Source: handbook-0. */
 export function centreOfNode(node: NodeFacts | undefined, offset: Vec3): Vec3 | null {
@@ -48,14 +66,19 @@ export function checkScene(scene: MeshScene, options: CheckOptions): CheckFacts 
     },
     before(origin, direction, nodeId) {
       const target = new Set([nodeId])
+      const node = byId.get(nodeId)
+      const exit = node ? exitOf(origin, direction, node.box) : null
+      if (exit === null) return null
+      let gone = 0
       const passed: { id: string; name: string }[] = []
       let from = origin
       for (let i = 0; i < MOST_PASSED; i++) {
-        const raw = scene.cast(from, direction, FAR_M, true)
+        const raw = scene.cast(from, direction, exit - gone + STEP_M, true)
         if (!raw) return null
-        const node = scene.nodeAt(raw.vertex)
-        if (isUnder(node.id, target)) return passed
-        if (!raw.clear && isShown(raw)) passed.push({ id: node.id, name: node.name })
+        const met = scene.nodeAt(raw.vertex)
+        if (isUnder(met.id, target)) return passed
+        if (!raw.clear && isShown(raw)) passed.push({ id: met.id, name: met.name })
+        gone += raw.distance + STEP_M
         from = addScaled([raw.point.x, raw.point.y, raw.point.z], direction, STEP_M)
       }
       return null

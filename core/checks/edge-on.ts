@@ -14,10 +14,11 @@ const ACROSS = 5
 const NEAR_M = 0.03
 const MOST_TOLD = 2
 
+/** The part of a face seen at the steepest angle; null when none of it is seen, or when that is steeper than is told. */
 function seenAt(look: Look, face: LevelFace): { point: Vec3; angleDeg: number } | null {
   const { camera, scene } = look
   const { station } = camera.pose
-  let best: { point: Vec3; angleDeg: number } | null = null
+  const samples: { point: Vec3; angleDeg: number; away: number }[] = []
   for (let i = 0; i < ACROSS; i++)
     for (let j = 0; j < ACROSS; j++) {
       const point: Vec3 = [
@@ -25,16 +26,20 @@ function seenAt(look: Look, face: LevelFace): { point: Vec3; angleDeg: number } 
         face.min[1] + ((j + 0.5) / ACROSS) * (face.max[1] - face.min[1]),
         face.heightM,
       ]
-      const at = projectPoint(camera, point)
-      if (!at || at.xPx < 0 || at.yPx < 0 || at.xPx > camera.frame.widthPx || at.yPx > camera.frame.heightPx) continue
       const away = distance(point, station)
       const angleDeg = Math.abs(asinDeg((station[2] - face.heightM) / away))
-      // the best seen part decides: if even that is a sliver, all of it is
-      if (best && angleDeg <= best.angleDeg) continue
-      const hit = scene.first(station, normalize(sub(point, station)))
-      if (hit && Math.abs(hit.distanceM - away) < NEAR_M) best = { point, angleDeg }
+      samples.push({ point, angleDeg, away })
     }
-  return best
+  // no ray is needed where all of it is steep
+  if (samples.every((s) => s.angleDeg > EDGE_DEG.most)) return null
+  // the steepest part seen decides: if even that is a sliver, all of it is
+  for (const s of samples.sort((a, b) => b.angleDeg - a.angleDeg)) {
+    const at = projectPoint(camera, s.point)
+    if (!at || at.xPx < 0 || at.yPx < 0 || at.xPx > camera.frame.widthPx || at.yPx > camera.frame.heightPx) continue
+    const hit = scene.first(station, normalize(sub(s.point, station)))
+    if (hit && Math.abs(hit.distanceM - s.away) < NEAR_M) return s.angleDeg > EDGE_DEG.most ? null : s
+  }
+  return null
 }
 
 export const edgeOnFace: Check = (look) => {
@@ -45,7 +50,7 @@ export const edgeOnFace: Check = (look) => {
   const near = scene.levelFaces.filter((f) => Math.abs(station[2] - f.heightM) < 2)
   for (const face of [...near].sort((a, b) => b.areaM2 - a.areaM2)) {
     const seen = seenAt(look, face)
-    if (!seen || seen.angleDeg < EDGE_DEG.least || seen.angleDeg > EDGE_DEG.most) continue
+    if (!seen || seen.angleDeg < EDGE_DEG.least) continue
     const away = distance(seen.point, station)
     const above = station[2] >= face.heightM ? 1 : -1
     const heightM = face.heightM + above * away * Math.sin(EDGE_DEG.mended * RAD_PER_DEG)

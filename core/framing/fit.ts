@@ -7,8 +7,7 @@
 
 import { ok, refused, type Result } from '../base/index.ts'
 import { usedSensor, type Camera } from '../camera/index.ts'
-import type { Vec3 } from '../math/index.ts'
-import { alongAxes, extremes, inAxes, type Flat } from './fit-points.ts'
+import { alongAxes, asPoints, countOf, inAxes, type Flat, type Points } from './fit-points.ts'
 import { fitExtent } from './fit-extent.ts'
 import { fitWide } from './fit-wide.ts'
 
@@ -35,19 +34,15 @@ export interface FitOptions {
 const NEAREST_M = 0.01
 
 /**
- * The camera, turned as it is, whose picture the points just fill: two opposite margins are met exactly and no point lies beyond
+ * The camera, turned as it is, whose picture the points (tuples, or x, y, z one after the other in a typed array) just fill: two opposite margins are met exactly and no point lies beyond
  * one. By distance the station moves (smallest distance), by focal length the lens grows (longest), by shift the points are only
  * centred, by extent a parallel or oblique picture changes its width and moves in its plane. Linear in the number of points.
  * Refused without points, when margins leave no picture, when all points fall into one, when points lie behind a lens that
  * cannot move, when they are larger than the picture (by shift), when one lies beyond the axis's side of the frame (by focal
  * length alone), and where the projection has nothing of the kind to change.
  */
-export function fitPoints(
-  camera: Camera,
-  points: readonly Vec3[],
-  options: FitOptions = {},
-): Result<Camera, FitReason> {
-  if (points.length === 0) return refused('no-points', 'Select what is to fill the frame first.')
+export function fitPoints(camera: Camera, points: Points, options: FitOptions = {}): Result<Camera, FitReason> {
+  if (countOf(points) === 0) return refused('no-points', 'Select what is to fill the frame first.')
   const m = options.margin ?? 0
   const sides: Sides = typeof m === 'number' ? { left: m, right: m, top: m, bottom: m } : m
   if (Object.values(sides).some((v) => !(v >= 0)) || sides.left + sides.right >= 1 || sides.top + sides.bottom >= 1)
@@ -71,7 +66,7 @@ export function fitPoints(
   }
   if (kind === 'equirectangular') return refused('projection', 'A full panorama shows everything already.')
   if (by !== 'distance') return refused('projection', 'A cylindrical or fisheye picture is fitted by its distance.')
-  return fitWide(camera, points, sides, options.nearM ?? NEAREST_M)
+  return fitWide(camera, asPoints(points), sides, options.nearM ?? NEAREST_M)
 }
 
 /** One pair of opposite sides: tangents of the limits, and the points' intercepts on the station's coordinate. */
@@ -82,37 +77,50 @@ interface Pair {
   readonly more: number
   readonly less: number
 }
-
-function pairOf(q: Float64Array, z: Float64Array, kMore: number, kLess: number): Pair {
-  let more = -Infinity
-  let less = Infinity
-  for (let i = 0; i < q.length; i++) {
-    const a = q[i]! - kMore * z[i]!
-    const b = q[i]! + kLess * z[i]!
-    if (a > more) more = a
-    if (b < less) less = b
-  }
-  return { q, kMore, kLess, more, less }
-}
-
-function nearest(camera: Camera, flat: Flat, sides: Sides, nearM: number): Camera {
-  const { lens, frame } = camera
+/** Limits of the two pairs of sides: (half the sensor less the margin, moved by the shift) / f. */
+function tangents({ lens, frame }: Camera, sides: Sides) {
   const { widthMm: w, heightMm: h } = usedSensor(lens, frame)
   const f = lens.focalMm
-  const x = pairOf(
-    flat.x,
-    flat.z,
-    (w * (0.5 - sides.right) + lens.crossMm) / f,
-    (w * (0.5 - sides.left) - lens.crossMm) / f,
-  )
-  const y = pairOf(
-    flat.y,
-    flat.z,
-    (h * (0.5 - sides.top) + lens.riseMm) / f,
-    (h * (0.5 - sides.bottom) - lens.riseMm) / f,
-  )
-  const depth = (p: Pair): number => (p.less - p.more) / (p.kMore + p.kLess)
-  const z = Math.min(depth(x), depth(y), extremes(flat.z)[0] - nearM)
+  return {
+    right: (w * (0.5 - sides.right) + lens.crossMm) / f,
+    left: (w * (0.5 - sides.left) - lens.crossMm) / f,
+    top: (h * (0.5 - sides.top) + lens.riseMm) / f,
+    bottom: (h * (0.5 - sides.bottom) - lens.riseMm) / f,
+  }
+}
+
+/** Both pairs and the least depth, in one pass over the points. */
+function pairsOf(flat: Flat, k: ReturnType<typeof tangents>): { x: Pair; y: Pair; least: number } {
+  const { x, y, z } = flat
+  const { right, left, top, bottom } = k
+  let moreX = -Infinity
+  let lessX = Infinity
+  let moreY = -Infinity
+  let lessY = Infinity
+  let least = Infinity
+  for (let i = 0; i < x.length; i++) {
+    const d = z[i]!
+    const a = x[i]! - right * d
+    const b = x[i]! + left * d
+    const c = y[i]! - top * d
+    const e = y[i]! + bottom * d
+    if (a > moreX) moreX = a
+    if (b < lessX) lessX = b
+    if (c > moreY) moreY = c
+    if (e < lessY) lessY = e
+    if (d < least) least = d
+  }
+  return {
+    x: { q: x, kMore: right, kLess: left, more: moreX, less: lessX },
+    y: { q: y, kMore: top, kLess: bottom, more: moreY, less: lessY },
+    least,
+  }
+}
+const depthOf = (p: Pair): number => (p.less - p.more) / (p.kMore + p.kLess)
+
+function nearest(camera: Camera, flat: Flat, sides: Sides, nearM: number): Camera {
+  const { x, y, least } = pairsOf(flat, tangents(camera, sides))
+  const z = Math.min(depthOf(x), depthOf(y), least - nearM)
   return alongAxes(camera, across(flat.z, x, z), across(flat.z, y, z), z)
 }
 
@@ -122,14 +130,9 @@ function nearest(camera: Camera, flat: Flat, sides: Sides, nearM: number): Camer
  */
 function atHeight(camera: Camera, flat: Flat, sides: Sides, nearM: number): Camera {
   const { lens, frame } = camera
-  const { widthMm: w, heightMm: h } = usedSensor(lens, frame)
+  const { heightMm: h } = usedSensor(lens, frame)
   const f = lens.focalMm
-  const x = pairOf(
-    flat.x,
-    flat.z,
-    (w * (0.5 - sides.right) + lens.crossMm) / f,
-    (w * (0.5 - sides.left) - lens.crossMm) / f,
-  )
+  const { x, least } = pairsOf(flat, tangents(camera, sides))
   const room = h * (1 - sides.top - sides.bottom)
   const y = flat.station[1]
   const span = (z: number): readonly [number, number] => {
@@ -146,7 +149,7 @@ function atHeight(camera: Camera, flat: Flat, sides: Sides, nearM: number): Came
     const [lo, hi] = span(z)
     return f * (hi - lo) <= room
   }
-  let at = Math.min((x.less - x.more) / (x.kMore + x.kLess), extremes(flat.z)[0] - nearM)
+  let at = Math.min(depthOf(x), least - nearM)
   if (!fits(at)) {
     let [short, far] = [at, at - 1]
     for (let i = 0; i < 60 && !fits(far); i++) far -= Math.pow(2, i)
@@ -164,42 +167,50 @@ function atHeight(camera: Camera, flat: Flat, sides: Sides, nearM: number): Came
 
 /**
  * The station's coordinate across a pair at depth z: on both limits when they meet there, else with equal room at both sides.
- * The room's difference falls along straight pieces, so that Newton's step is exact once the outermost points are known; a bracket
- * guards it.
+ * The room's difference falls along straight pieces, so that Newton's step is exact once the two outermost points are known: when
+ * they come out the same again it is done. A bracket guards it. A measured hot loop: a few passes over all points.
  */
 function across(z: Float64Array, p: Pair, at: number): number {
   let lo = p.more + p.kMore * at
   let hi = p.less - p.kLess * at
-  if (hi <= lo) return (lo + hi) / 2
-  const { q } = p
+  if (hi - lo <= 1e-12 * Math.max(1, Math.abs(lo), Math.abs(hi))) return (lo + hi) / 2
+  const q = p.q
   let s = (lo + hi) / 2
+  let first = -1
+  let last = -1
   for (let step = 0; step < 60; step++) {
-    let most = -Infinity
-    let least = Infinity
-    let slope = 0
-    let slopeLeast = 0
-    for (let i = 0; i < q.length; i++) {
-      const d = 1 / (z[i]! - at)
-      const t = (q[i]! - s) * d
-      if (t > most) {
-        most = t
-        slope = d
-      }
-      if (t < least) {
-        least = t
-        slopeLeast = d
-      }
-    }
+    const [a, b] = outermost(q, z, s, at)
+    const [u, v] = [1 / (z[a]! - at), 1 / (z[b]! - at)]
     // more room on the one side than on the other: the difference grows with s
-    const room = p.kMore - most - (least + p.kLess)
-    if (Math.abs(room) < 1e-15 * (p.kMore + p.kLess) || hi - lo < 1e-15 * Math.max(1, Math.abs(s))) break
+    const room = p.kMore - (q[a]! - s) * u - ((q[b]! - s) * v + p.kLess)
     if (room < 0) lo = s
     else hi = s
-    const next = s - room / (slope + slopeLeast)
-    if (next === s) break
+    const next = s - room / (u + v)
+    if ((a === first && b === last) || next === s) return next > lo && next < hi ? next : s
+    first = a
+    last = b
     s = next > lo && next < hi ? next : (lo + hi) / 2
   }
   return s
+}
+/** The points seen farthest to either side from a station at (s, at). */
+function outermost(q: Float64Array, z: Float64Array, s: number, at: number): readonly [number, number] {
+  let most = -Infinity
+  let least = Infinity
+  let first = 0
+  let last = 0
+  for (let i = 0; i < q.length; i++) {
+    const t = (q[i]! - s) / (z[i]! - at)
+    if (t > most) {
+      most = t
+      first = i
+    }
+    if (t < least) {
+      least = t
+      last = i
+    }
+  }
+  return [first, last]
 }
 
 /** By focal length, by shift, or by both: the station stays. */

@@ -118,6 +118,8 @@ describe('centreOn', () => {
         const r = centreOn(camera, point, { by })
         fc.pre(r.ok)
         const c = (r as { value: Camera }).value
+        // a point beside the station magnifies every rounding
+        fc.pre(projectPoint(c, point)!.depthM > 0.05)
         expect(across(c, point)).toBeCloseTo(0.5, 6)
         // only what was asked for changes
         if (by === 'cross') expect(c.pose).toEqual(camera.pose)
