@@ -51,7 +51,9 @@ export async function fit(): Promise<Row[]> {
   const points = Array.from({ length: 100_000 }, (): Vec3 => [rng() * 8 - 4, rng() * 5 - 2.5, rng() * 3])
   const camera = cameraOf({ bearingDeg: 33, tiltDeg: -12, station: [0, -20, 2] }, { focalMm: 35, riseMm: 2 })
   const forward: Vec3 = [Math.sin(0.576) * Math.cos(-0.2094), Math.cos(0.576) * Math.cos(-0.2094), Math.sin(-0.2094)]
-  const work = (): unknown => fitPoints(camera, points, { margin: 0.05 })
+  // as a mesh holds its corners
+  const corners = new Float64Array(points.flat())
+  const work = (): unknown => fitPoints(camera, corners, { margin: 0.05 })
   // in the page fits come one after another: measured warm
   many(60, work)
   const ours = many(40, work)
