@@ -83,6 +83,69 @@ async function outside(name: string): Promise<void> {
   await page.keyboard.press('Escape')
 }
 
+const ROOF = ['Roof, south slope', 'Roof, north slope', 'Purlins and ridge']
+const type = async (label: string, text: string): Promise<void> => {
+  await page.getByLabel(label, { exact: true }).fill(text)
+  await page.getByLabel(label, { exact: true }).press('Enter')
+}
+const tab = (name: string) => page.getByRole('tab', { name, exact: true }).click()
+const recall = (name: string) => page.getByTestId('viewpoint').filter({ hasText: name }).first().click()
+async function rested(): Promise<void> {
+  await page.waitForTimeout(800)
+  await pictureAt(page, 'all')
+}
+/** Objects by their names in the list: chosen, or hidden. */
+async function objects(names: readonly string[], hide: boolean): Promise<void> {
+  await page.getByTestId('cell-visible').click()
+  for (const name of names) {
+    await page.locator('input[type=search]').fill(name)
+    if (hide) await page.getByLabel(`Show ${name}`, { exact: true }).uncheck()
+    else await page.locator('.visible').getByText(name, { exact: true }).first().click()
+  }
+  await page.locator('input[type=search]').fill('')
+  await page.getByTestId('cell-stand').click()
+}
+
+/** A picture that is almost level and almost square: found, and one finding shown. */
+async function check(name: string): Promise<void> {
+  await recall('Hall, east')
+  await page.getByTestId('cell-stand').click()
+  await tab('Place')
+  await type('Tilt', '0.6')
+  await type('Bearing', '91.2')
+  await page.getByTestId('finding-almost-square').getByRole('button', { name: 'Show' }).click()
+  await rested()
+  await shot(name)
+  await page.getByTestId('finding-almost-square').getByRole('button', { name: 'Shown' }).click()
+}
+/** Outside the south wall with a long lens, the near cut just inside it. */
+async function back(name: string): Promise<void> {
+  await recall('Hall, east')
+  await tab('Place')
+  await type('Bearing', '0')
+  await page.getByTestId('cell-lens').click()
+  await type('Focal length', '40')
+  await objects(['Reading bench'], true)
+  await objects(['Sorting counter, west'], false)
+  await tab('Fit')
+  await page.getByRole('button', { name: 'Stand back through the wall' }).click()
+  await page.getByTestId('near-cut').waitFor()
+  await rested()
+  await shot(name)
+  await page.getByRole('button', { name: 'off', exact: true }).click()
+  await page.getByTestId('picture').focus()
+  await page.keyboard.press('Escape')
+}
+/** The hall without its roof, in isometric. */
+async function views(name: string): Promise<void> {
+  await objects(ROOF, true)
+  await tab('Views')
+  await page.getByRole('button', { name: 'Isometric looking north-east' }).click()
+  await rested()
+  await shot(name)
+  for (let i = 0; i < ROOF.length + 1; i++) await page.keyboard.press('Control+z')
+}
+
 await page.goto(`${stand.server.url}/project/${DEMO_IDS.hall}`)
 await settled(page)
 await cover(DEMO_IDS.hall, 'hall.jpg')
@@ -103,6 +166,9 @@ await page.keyboard.press('Escape')
 await page.getByTestId('cell-stand').click()
 await bring('bring-day')
 await outside('outside-day')
+await check('check-day')
+await back('back-day')
+await views('views-day')
 await theme('night')
 await page.reload()
 await settled(page)
@@ -111,6 +177,7 @@ await page.waitForTimeout(400)
 await shot('frame-night')
 await bring('bring-night')
 await outside('outside-night')
+await check('check-night')
 await theme('day')
 await page.goto(stand.server.url)
 await page.waitForTimeout(1200)

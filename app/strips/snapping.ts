@@ -10,6 +10,8 @@ import { useView } from '../stores/view.ts'
 
 /** Page pixels within which a line catches; degrees within which a direction does. */
 const REACH_PX = 7
+/** Heights lie close together: they catch less. */
+const HEIGHT_REACH_PX = 4
 const REACH_DEG = 1.5
 const MOST_REACH_DEG = 10
 
@@ -93,7 +95,8 @@ export function useSnapping(metresPerPx: Ref<number>) {
     if (free(e)) return z
     const floors = stage.storeys.map((f) => ({ at: f.heightM, label: f.name }))
     const own = floor.value === null ? [] : [{ at: floor.value + 1.6, label: 'standing' }, { at: floor.value + 1.2, label: 'seated' }] // prettier-ignore
-    const r = snapTo(z, [...others, ...own, ...floors], reach(), roundStepM(metresPerPx.value))
+    const near = HEIGHT_REACH_PX * metresPerPx.value
+    const r = snapTo(z, [...others, ...own, ...floors], near, roundStepM(metresPerPx.value))
     if (r.label) guides.value = [{ point: [at[0], at[1], r.value], bearingDeg: null, label: r.label }]
     return r.value
   }

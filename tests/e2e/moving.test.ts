@@ -153,7 +153,10 @@ describe('a slide', () => {
   it('keeps the grabbed point under the pointer', async () => {
     await standAt('1', '2', '90')
     await page.getByRole('radio', { name: 'Slide' }).click()
-    const before = await saved()
+    const at = (x: ProjectDocument): number =>
+      Math.hypot(x.working.stand.station[0] - 1, x.working.stand.station[1] - 2)
+    const before = await until((x) => at(x) < 1e-9)
+    await pictureAt(page, 2)
     const p = await middle(page, 'picture')
     await drag(page, p, { x: -60, y: 0 })
     const d = await until((x) => lastLabel(x) === 'Slid')
