@@ -1,7 +1,7 @@
 // The frame check beside the picture: worked out off the page a moment after the picture rests; one finding may be shown in it.
 import { watchDebounced } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import type { Finding } from '#core/checks'
 import { useFraming } from '../picture/framing.ts'
 import { useNotices } from '../stores/notices.ts'
@@ -36,6 +36,16 @@ export const useCheck = defineStore('check', () => {
     shownAt.value = again < 0 ? null : again
     current.value = true
   }
+  // another project: nothing is known of it yet
+  watch(
+    () => project.id,
+    () => {
+      asked++
+      findings.value = []
+      shownAt.value = null
+      current.value = false
+    },
+  )
   const key = () =>
     [project.document?.working, project.live, stage.storeys, subjectId.value, project.document?.eyeHeightM] as const
   watchDebounced(key, () => void look().catch((e: unknown) => notices.fail(e)), { debounce: REST_MS, immediate: true })

@@ -203,11 +203,11 @@ const orbit = ref<readonly [number, number]>([15, 0])
     </NumberField>
     <hr />
     <ChoiceRow label="Aim" :model-value="stand.aim.kind" :options="AIMS" @change="aimKind" />
-    <div class="line">
-      <span />
+    <div class="line look">
+      <span class="quiet">Look at</span>
       <span class="buttons">
-        <button class="btn" title="Aim at a point: click it" @click="picking.begin('aim-point')">Click a point…</button>
-        <button class="btn" title="Aim at an object: click it" @click="picking.begin('aim-object')">An object…</button>
+        <button class="btn" title="Aim at a point: click it" @click="picking.begin('aim-point')">Point…</button>
+        <button class="btn" title="Aim at an object: click it" @click="picking.begin('aim-object')">Object…</button>
         <button
           class="btn"
           :disabled="view.selection.length !== 1"
@@ -324,6 +324,12 @@ const orbit = ref<readonly [number, number]>([15, 0])
 
 <style scoped src="./panel.css"></style>
 <style scoped>
+.look {
+  grid-template-columns: auto 1fr;
+}
+.look .buttons {
+  justify-content: flex-end;
+}
 .presets {
   display: flex;
   flex-wrap: wrap;

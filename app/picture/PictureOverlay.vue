@@ -70,8 +70,9 @@ const straight = computed(() => {
   const l = lean.value
   if (!l || l.leanLeftDeg === null || l.leanRightDeg === null) return null
   const worst = Math.max(Math.abs(l.leanLeftDeg), Math.abs(l.leanRightDeg))
-  if (worst < 0.005) return { text: `verticals upright, ${l.points}-point`, good: true }
-  return { text: `verticals lean ${worst.toFixed(2)}°, ${l.widestPx!.toFixed(0)} px, ${l.points}-point`, good: false }
+  const converging = l.points === 0 ? 'nothing converges' : `${l.points}-point`
+  if (worst < 0.005) return { text: `verticals upright, ${converging}`, good: true }
+  return { text: `verticals lean ${worst.toFixed(2)}°, ${l.widestPx!.toFixed(0)} px, ${converging}`, good: false }
 })
 </script>
 

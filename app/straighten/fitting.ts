@@ -23,6 +23,8 @@ const DEFAULT: Margins = { unit: '%', left: 5, right: 5, top: 5, bottom: 5 }
 /** The eye stays this far off a wall it does not pass. */
 const AWAY_M = 0.2
 
+const isPoint = (b: Box): boolean => distance(b.min, b.max) === 0
+
 function fitting() {
   const project = useProject()
   const stage = useStage()
@@ -99,6 +101,10 @@ function fitting() {
     if (!c || !t) return false
     const kind = c.lens.projection.kind
     const flat = kind === 'parallel' || kind === 'oblique'
+    if (isPoint(t.box)) {
+      notices.say(`${t.what[0]!.toUpperCase()}${t.what.slice(1)} has no extent to fill the frame with.`, 'warning')
+      return false
+    }
     const chosen = flat ? 'extent' : (way ?? by.value)
     const r = fitPoints(c, t.points, { margin: sides.value, by: chosen, keepHeight: keepHeight.value })
     return r.ok ? takeFitted(r.value, t.box, 'Tight fit') : take(r, 'Tight fit')

@@ -56,8 +56,13 @@ function standMoves() {
   function from(side: ObjectSide): boolean {
     const c = project.camera
     const node = view.selection.length === 1 ? stage.byId.get(view.selection[0]!) : undefined
-    const box = node?.box ?? stage.facts?.box
-    if (!c || !box) return false
+    const own = node?.box ?? stage.facts?.box
+    if (!c || !own) return false
+    // a light or an empty node has no extent: a metre around it
+    const box =
+      distance(own.min, own.max) > 0
+        ? own
+        : { min: own.min.map((v) => v - 0.5) as unknown as Vec3, max: own.max.map((v) => v + 0.5) as unknown as Vec3 }
     // an object's own front follows its turn about the upright
     const y = node?.axes[1] ?? [0, 1, 0]
     const turned = Math.hypot(y[0], y[1]) > 1e-6 ? atan2Deg(y[0], y[1]) : 0
