@@ -1,9 +1,9 @@
 // What does the frame check learn of the model? The scene's answers in the check's words.
 import type { SceneFacts as CheckFacts, SceneHit } from '#core/checks'
-import { addScaled, boxCentre, joinBoxes, type Box, type Vec3 } from '#core/math'
+import { addScaled, joinBoxes, type Box, type Vec3 } from '#core/math'
+import { centreWithOffset } from '#core/placing'
 import { isHidden, isUnder } from './hidden.ts'
 import type { MeshScene, RawHit } from './scene.ts'
-import type { NodeFacts } from './types.ts'
 
 export interface CheckOptions {
   readonly station: Vec3
@@ -35,12 +35,6 @@ function exitOf(origin: Vec3, direction: Vec3, { min, max }: Box): number | null
   return near <= far ? far : null
 }
 
-/** A node's centre with an offset along its axes; null when there is no such node. Source: handbook-0. */
-export function centreOfNode(node: NodeFacts | undefined, offset: Vec3): Vec3 | null {
-  if (!node) return null
-  return node.axes.reduce<Vec3>((p, axis, k) => addScaled(p, axis, offset[k]!), boxCentre(node.box))
-}
-
 export function checkScene(scene: MeshScene, options: CheckOptions): CheckFacts {
   const { nodes } = scene.facts
   const { hidden } = options
@@ -55,7 +49,7 @@ export function checkScene(scene: MeshScene, options: CheckOptions): CheckFacts 
     floorM: scene.floorBelow(options.station, hidden)?.point[2] ?? null,
     subject: subject && !isHidden(subject.id, hidden) ? { id: subject.id, name: subject.name, box: subject.box } : null,
     levelFaces: scene.levels().filter((f) => !isHidden(f.nodeId, hidden)),
-    centreOf: (id, offset) => centreOfNode(byId.get(id), offset),
+    centreOf: (id, offset) => centreWithOffset(byId.get(id), offset),
     first(origin, direction, clearToo = false) {
       let wound: Vec3 = [0, 0, 0]
       const hit = scene.along(origin, direction, clearToo, (raw) => {

@@ -2,17 +2,8 @@
 import { expose, transfer } from 'comlink'
 import { poseOfStand } from '#core/camera'
 import { frameCheck } from '#core/checks'
-import {
-  bakeLight,
-  centreLines,
-  centreOfNode,
-  checkScene,
-  freeWay,
-  MeshScene,
-  nodesInBand,
-  pickFeature,
-  walkStep,
-} from '#mesh'
+import { centreWithOffset } from '#core/placing'
+import { bakeLight, centreLines, checkScene, freeWay, MeshScene, nodesInBand, pickFeature, walkStep } from '#mesh'
 import type { GeometryContract } from './contract.ts'
 
 let scene: MeshScene | null = null
@@ -43,7 +34,7 @@ expose({
   async check(setup, about) {
     const at = scene
     if (!at) return null
-    const pose = poseOfStand(setup.stand, (id, offset) => centreOfNode(at.node(id), offset))
+    const pose = poseOfStand(setup.stand, (id, offset) => centreWithOffset(at.node(id), offset))
     const hidden = new Set(setup.visible.hidden)
     return frameCheck(setup, checkScene(at, { ...about, station: pose.station, hidden }))
   },

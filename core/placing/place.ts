@@ -1,7 +1,7 @@
 // Where is a model put so that it stands on a given point, and which name does it get?
 
 import { cosDeg, sinDeg } from '../base/index.ts'
-import type { Box, Vec3 } from '../math/index.ts'
+import { addScaled, boxCentre, type Box, type Vec3 } from '../math/index.ts'
 import type { Placement } from './types.ts'
 
 /** Bounds of a file (its own units and axes) in metres with Z up, before placing. */
@@ -50,4 +50,16 @@ export function modelKey(fileName: string, taken: readonly string[]): string {
     const key = i === 1 ? stem : `${stem} ${i}`
     if (!taken.includes(key)) return key
   }
+}
+
+/** What of an object says where an aim at it lies. */
+export interface Aimable {
+  readonly box: Box
+  /** Unit directions of its own x, y and z. */
+  readonly axes: readonly [Vec3, Vec3, Vec3]
+}
+/** The middle of an object's bounds with an offset along its axes (turned, not scaled); null without one. Source: handbook-0. */
+export function centreWithOffset(node: Aimable | undefined, offset: Vec3): Vec3 | null {
+  if (!node) return null
+  return node.axes.reduce<Vec3>((p, axis, k) => addScaled(p, axis, offset[k]!), boxCentre(node.box))
 }

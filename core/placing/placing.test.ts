@@ -4,6 +4,7 @@ import type { Vec3 } from '../math/index.ts'
 import {
   AT_ORIGIN,
   boxInMetres,
+  centreWithOffset,
   guessUnit,
   matchNodes,
   modelKey,
@@ -156,5 +157,16 @@ describe('objects of a newer file', () => {
         expect(new Set(m.moved.values()).size).toBe(m.moved.size)
       }),
     )
+  })
+})
+
+describe('an aim at an object', () => {
+  it('is its middle, with an offset along its own turned axes, which are not scaled', () => {
+    const box = { min: [1, 2, 0], max: [3, 4, 2] } as const
+    // turned a quarter clockwise: its x looks south, its y east
+    const axes = [[0, -1, 0], [1, 0, 0], [0, 0, 1]] as const // prettier-ignore
+    expect(centreWithOffset({ box, axes }, [0, 0, 0])).toEqual([2, 3, 1])
+    expect(centreWithOffset({ box, axes }, [0.5, 0.25, 1])).toEqual([2.25, 2.5, 2])
+    expect(centreWithOffset(undefined, [0, 0, 0])).toBeNull()
   })
 })
