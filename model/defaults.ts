@@ -8,6 +8,8 @@ import { SCHEMA_VERSION, type ModelRef, type ProjectDocument, type Setup } from 
 export type Subject = 'room' | 'product'
 
 export const DEFAULT_EYE_HEIGHT_M = 1.58
+/** Where the near and far cut lie as long as nobody has set them. */
+export const UNSET_CUT_M = { near: 0.1, far: 100 } as const
 export const DEFAULT_PLAN_CUT_M = 1.2
 
 /** The lens a new stand begins with: 24 mm for rooms, 70 mm for products (practice), on 36 x 24 mm. */
@@ -34,8 +36,8 @@ export function newSetup(subject: Subject, stand: Stand): Setup {
     lens: newLens(subject),
     frame: { widthPx: 2400, heightPx: 1600, densityPpi: 300, guides: 'thirds' },
     cut: {
-      near: { on: false, distanceM: 0.1 },
-      far: { on: false, distanceM: 100 },
+      near: { on: false, distanceM: UNSET_CUT_M.near },
+      far: { on: false, distanceM: UNSET_CUT_M.far },
       planes: [],
       box: null,
       face: 'solid',

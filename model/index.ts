@@ -45,6 +45,7 @@ export {
   newModel,
   newProject,
   newSetup,
+  UNSET_CUT_M,
   type Subject,
 } from './defaults.ts'
 // changes

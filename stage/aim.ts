@@ -17,7 +17,14 @@ export interface Tile extends Size {
 /** Nothing nearer to a perspective eye is drawn. */
 export const NEAR_M = 0.02
 
-/** Sets view and projection of `eye`; near and far follow the model's depth and the near cut. `jitter` is in pixels of `size`. */
+/** What is left out before and behind, metres along the axis. */
+export interface Cut {
+  readonly nearCutM: number | null
+  readonly farCutM: number | null
+}
+const NO_CUT: Cut = { nearCutM: null, farCutM: null }
+
+/** Sets view and projection of `eye`; near and far follow the model's depth and the cuts. `jitter` is in pixels of `size`. */
 export function aimEye(
   eye: ThreeCamera,
   stage: StageScene,
@@ -25,7 +32,7 @@ export function aimEye(
   tile: Tile | null,
   size: Size,
   jitter: readonly [number, number],
-  nearCutM: number | null = null,
+  cut: Cut = NO_CUT,
 ): void {
   const { forward } = axesOf(camera.pose)
   const range = stage.depthRange(camera.pose.station, forward)
@@ -33,8 +40,9 @@ export function aimEye(
   const free = perspective
     ? Math.max(NEAR_M, Math.min(range.nearM * 0.98, range.farM / 4), range.farM / 20_000)
     : range.nearM - 1
-  const near = nearCutM === null ? free : Math.max(nearCutM, perspective ? NEAR_M : -Infinity)
-  const far = Math.max(perspective ? Math.max(range.farM * 1.02 + 1, NEAR_M * 10) : range.farM + 1, near + 1)
+  const near = cut.nearCutM === null ? free : Math.max(cut.nearCutM, perspective ? NEAR_M : -Infinity)
+  const all = perspective ? Math.max(range.farM * 1.02 + 1, NEAR_M * 10) : range.farM + 1
+  const far = Math.max(cut.farCutM === null ? all : Math.min(all, cut.farCutM), near + 1e-3)
   eye.matrixWorldInverse.fromArray(cameraFromWorld(camera.pose) as number[])
   eye.matrixWorld.copy(eye.matrixWorldInverse).invert()
   const p = new Matrix4().fromArray(clipFromCamera(camera, { nearM: near, farM: far }) as number[])

@@ -30,7 +30,7 @@ import { halton } from '#core/base'
 import { axesOf, type Camera } from '#core/camera'
 import { DAYLIGHT, exposureFactor, SUN_COLOUR, sunDirection, zenithLuminance, type SkyLight } from '#core/optics'
 import { BAKE_DEFAULTS } from '#mesh'
-import { aimEye, NEAR_M, type Size, type Tile } from './aim.ts'
+import { aimEye, NEAR_M, type Cut, type Size, type Tile } from './aim.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
 import type { StageScene } from './scene.ts'
 import { ADD_FRAGMENT, FINISH_FRAGMENT, LIGHTING_FRAGMENT, SHADOW_FRAGMENT, SHADOW_VERTEX } from './shaders.ts'
@@ -158,7 +158,7 @@ export class Passes {
     const factor = exposureFactor(look.exposure.ev100, look.exposure.compensationEv)
     stage.setHidden(look.hidden)
     this.castShadow(sky, look, index)
-    this.aim(camera, tile, size, index === 0 ? [0, 0] : [halton(index, 2) - 0.5, halton(index, 3) - 0.5], look.nearCutM)
+    this.aim(camera, tile, size, index === 0 ? [0, 0] : [halton(index, 2) - 0.5, halton(index, 3) - 0.5], look)
     // surfaces
     stage.prepare('solid')
     stage.surfaceUniforms((u) => (u['inverseView']!.value = this.eye.matrixWorld))
@@ -274,18 +274,12 @@ export class Passes {
     return made
   }
 
-  private aim(
-    camera: Camera,
-    tile: Tile | null,
-    size: Size,
-    jitter: readonly [number, number],
-    nearCutM: number | null,
-  ): void {
+  private aim(camera: Camera, tile: Tile | null, size: Size, jitter: readonly [number, number], cut: Cut): void {
     if (this.cubeView) {
       this.aimAtFace(this.cubeView.world)
       return
     }
-    aimEye(this.eye, this.stage, camera, tile, size, jitter, nearCutM)
+    aimEye(this.eye, this.stage, camera, tile, size, jitter, cut)
     this.worldFromClip.multiplyMatrices(this.eye.matrixWorld, this.eye.projectionMatrixInverse)
     this.clipFromWorld.multiplyMatrices(this.eye.projectionMatrix, this.eye.matrixWorldInverse)
   }

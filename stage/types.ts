@@ -15,6 +15,8 @@ export interface Appearance {
   readonly backdrop: Setup['look']['backdrop']
   /** Nothing nearer than this along the axis is drawn, metres; null without a near cut. */
   readonly nearCutM: number | null
+  /** Nothing farther than this along the axis is drawn, metres; null without a far cut. */
+  readonly farCutM: number | null
 }
 
 export interface PictureRequest {

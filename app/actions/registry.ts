@@ -245,6 +245,7 @@ export function useActions(): readonly Action[] {
     { id: 'tab-views', label: 'Open Measured views', key: null, enabled: open, run: () => tab('views') },
     { id: 'panel-lens', label: 'Open the Lens panel', key: null, enabled: open, run: () => (view.panel = 'lens') },
     { id: 'panel-frame', label: 'Open the Frame panel', key: null, enabled: open, run: () => (view.panel = 'frame') },
+    { id: 'panel-cut', label: 'Open the Cut panel', key: null, enabled: open, run: () => (view.panel = 'cut') },
     {
       id: 'panel-visible',
       label: 'Open the Visible panel',

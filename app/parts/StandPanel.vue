@@ -43,7 +43,9 @@ function key(e: KeyboardEvent): void {
         {{ t.label }}
       </button>
     </div>
-    <component :is="PAGES[view.standTab]" />
+    <div role="tabpanel" :aria-label="TABS.find((t) => t.tab === view.standTab)!.label">
+      <component :is="PAGES[view.standTab]" />
+    </div>
   </section>
 </template>
 

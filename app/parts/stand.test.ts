@@ -10,6 +10,7 @@ import { centreOf } from '../stores/centres.ts'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
+import CutPanel from './CutPanel.vue'
 import FramePanel from './FramePanel.vue'
 import LensPanel from './LensPanel.vue'
 import StandPanel from './StandPanel.vue'
@@ -216,6 +217,32 @@ describe('the other pages', () => {
     expect(pose().bearingDeg).toBe(90)
     await button('Perspective').trigger('click')
     expect(useProject().document!.working.lens.projection.kind).toBe('perspective')
+  })
+})
+
+describe('cuts', () => {
+  it('near and far are switched on where something is, typed, and are edits', async () => {
+    await open(CutPanel)
+    const cut = () => useProject().document!.working.cut
+    await w.findAll('input[type=checkbox]')[0]!.trigger('change')
+    expect(cut().near).toEqual({ on: true, distanceM: 1.5 })
+    await nextTick()
+    await type('Distance', '62 cm')
+    expect(cut().near.distanceM).toBeCloseTo(0.62, 9)
+    await w.findAll('input[type=checkbox]')[1]!.trigger('change')
+    expect(cut().far).toEqual({ on: true, distanceM: 6 })
+    await w.findAll('input[type=checkbox]')[0]!.trigger('change')
+    expect(cut().near).toEqual({ on: false, distanceM: 0.62 })
+    useProject().undoEdit()
+    expect(cut().near.on).toBe(true)
+  })
+  it('with the cut locked standing back changes nothing', async () => {
+    await open(CutPanel)
+    useProject().run({ type: 'lockPart', part: 'cut', locked: true })
+    const before = useProject().document!.working
+    await button('Stand back through the wall').trigger('click')
+    await nextTick()
+    expect(useProject().document!.working).toBe(before)
   })
 })
 

@@ -78,6 +78,8 @@ const CURSORS = { turn: 'grab', orbit: 'grab', slide: 'move', dolly: 'ns-resize'
 const cursor = computed(() =>
   view.picking && !outside.on ? 'crosshair' : CURSORS[outside.on && view.tool === 'stand' ? 'orbit' : view.tool],
 )
+/** Keys in the bar over the picture are its own; Esc goes on to whatever it ends. */
+const keysOfAsk = (e: KeyboardEvent): void => void (e.key !== 'Escape' && e.stopPropagation())
 const hasPicture = computed(() => main.value?.hasPicture ?? false)
 </script>
 
@@ -99,7 +101,7 @@ const hasPicture = computed(() => main.value?.hasPicture ?? false)
         @keydown="key"
         @contextmenu.prevent
       >
-        <PictureAsk v-if="!outside.on" @pointerdown.stop @pointermove.stop @wheel.stop />
+        <PictureAsk v-if="!outside.on" @pointerdown.stop @pointermove.stop @wheel.stop @keydown="keysOfAsk" />
         <StagePicture
           :key="outside.on ? 'outside' : 'picture'"
           ref="main"

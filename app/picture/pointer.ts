@@ -3,13 +3,15 @@ import { createSharedComposable } from '@vueuse/core'
 import { shallowRef } from 'vue'
 import { rayThrough, toCamera, widthAtDepthM, type Camera, type Ray } from '#core/camera'
 import { seenFrom } from '#core/checks'
+import { distance } from '#core/math'
 import type { Hit } from '#mesh'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 
 export interface Probe {
   readonly hit: Hit
-  readonly depthM: number
+  /** From the station; in parallel pictures along the axis. */
+  readonly awayM: number
   /** Width of the picture at that depth. */
   readonly widthM: number
 }
@@ -41,7 +43,17 @@ function pointer() {
         const hit = ray ? await stage.pick(ray, project.working?.visible.hidden ?? []) : null
         if (!at) return
         const depthM = hit ? -toCamera(camera.pose, hit.point)[2] : 0
-        probe.value = hit ? { hit, depthM, widthM: widthAtDepthM(camera, depthM) } : null
+        const kind = camera.lens.projection.kind
+        const flat = kind === 'parallel' || kind === 'oblique'
+        const far = project.working?.cut.far
+        const seen = hit && !(far?.on && depthM > far.distanceM)
+        probe.value = seen
+          ? {
+              hit,
+              awayM: flat ? depthM : distance(hit.point, camera.pose.station),
+              widthM: widthAtDepthM(camera, depthM),
+            }
+          : null
         if (at[0] !== x || at[1] !== y) asked++
       }
     } finally {

@@ -90,7 +90,9 @@ export function usePictureTools(box: Ref<Box>) {
 
   async function under(x: number, y: number, camera: Camera): Promise<Hit | null> {
     const ray = movable().isCamera ? pointer.pictureRay(camera, x, y) : rayThrough(camera, x, y)
-    return ray ? stage.pick(ray, hidden()) : null
+    const hit = ray ? await stage.pick(ray, hidden()) : null
+    const far = movable().isCamera ? project.working?.cut.far : null
+    return hit && far?.on && -toCamera(camera.pose, hit.point)[2] > far.distanceM ? null : hit
   }
 
   function toolFor(e: PointerEvent, t: Movable): Tool | null {

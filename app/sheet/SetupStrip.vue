@@ -9,7 +9,7 @@ import { useFraming } from '../picture/framing.ts'
 import { useNotices } from '../stores/notices.ts'
 import { newId, useProject } from '../stores/project.ts'
 import { useView } from '../stores/view.ts'
-import { frameShort, lensShort, standShort, visibleShort } from '../text/short.ts'
+import { cutShort, frameShort, lensShort, standShort, visibleShort } from '../text/short.ts'
 
 const project = useProject()
 const view = useView()
@@ -18,8 +18,8 @@ const { eyeHeight } = useFraming()
 const name = ref('')
 const nameInput = ref<HTMLInputElement | null>(null)
 /** Parts with a cell and a panel. */
-type Cell = 'stand' | 'lens' | 'frame' | 'visible'
-const CELLS: readonly Cell[] = ['stand', 'lens', 'frame', 'visible']
+type Cell = 'stand' | 'lens' | 'frame' | 'cut' | 'visible'
+const CELLS: readonly Cell[] = ['stand', 'lens', 'frame', 'cut', 'visible']
 const isCell = (p: string): p is Cell => (CELLS as readonly string[]).includes(p)
 const ticked = ref<Cell[]>([])
 
@@ -32,6 +32,7 @@ const cells = computed(() => {
     stand: standShort(c.pose, eyeHeight.value, doc.unit),
     lens: lensShort(w.lens),
     frame: frameShort(w.frame),
+    cut: cutShort(w.cut, doc.unit),
     visible: visibleShort(w.visible.hidden.length),
   }
   return CELLS.map((part) => ({
@@ -170,9 +171,9 @@ defineExpose({ confirm })
 }
 .cell {
   position: relative;
-  width: 92px;
+  width: 84px;
   flex: none;
-  padding: 7px 8px 5px 12px;
+  padding: 7px 4px 5px 10px;
   border-right: 1px solid var(--strip-line);
   font-stretch: 82%;
 }

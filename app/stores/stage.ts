@@ -40,6 +40,7 @@ export const appearanceOf = (s: Setup): Appearance => ({
   sun: s.look.sun,
   backdrop: s.look.backdrop,
   nearCutM: s.cut.near.on ? s.cut.near.distanceM : null,
+  farCutM: s.cut.far.on ? s.cut.far.distanceM : null,
 })
 
 export const useStage = defineStore('stage', () => {

@@ -8,7 +8,7 @@ export type Tool = 'turn' | 'orbit' | 'slide' | 'dolly' | 'stand' | 'pick'
 export type Picking =
   'square' | 'centre' | 'horizon' | 'aim-point' | 'aim-object' | 'main-direction' | 'fit-points' | 'measure'
 export type StandTab = 'place' | 'straighten' | 'fit' | 'views'
-export type PanelName = 'stand' | 'lens' | 'frame' | 'visible' | 'models'
+export type PanelName = 'stand' | 'lens' | 'frame' | 'cut' | 'visible' | 'models'
 /** What stands large in the middle. */
 export type MainView = 'picture' | 'plan' | 'side'
 /** How W A S D move: on foot over the floors, or freely. */

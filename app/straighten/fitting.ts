@@ -116,6 +116,10 @@ function fitting() {
     const w = project.working
     const t = target.value
     if (!c || !w || !t) return
+    if (project.document!.locked.includes('cut')) {
+      notices.say('Cut is locked. Unlock it first: standing back sets the near cut.', 'warning')
+      return
+    }
     const r = fitPoints(c, t.points, { margin: sides.value, by: 'distance', keepHeight: keepHeight.value })
     if (!r.ok || c.lens.projection.kind !== 'perspective') {
       take(

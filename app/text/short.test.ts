@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { frameOf, lensOf, poseAt } from '../../tests/support/cameras.ts'
 import { firstStand, subjectOf } from '../picture/first.ts'
 import { pictureName } from '../picture/name.ts'
-import { aspectText, differenceText, frameShort, lensShort, signed, standShort } from './short.ts'
+import { aspectText, cutShort, differenceText, frameShort, lensShort, signed, standShort } from './short.ts'
 
 describe('short forms', () => {
   it('of stand, lens and frame', () => {
@@ -12,6 +12,12 @@ describe('short forms', () => {
     expect(lensShort(lensOf({ riseMm: 2.1, crossMm: -3 }))).toEqual(['24 mm', '+2.1 −3.0'])
     expect(lensShort(lensOf({ projection: { kind: 'parallel', widthM: 24 } }))).toEqual(['parallel', '24.0 m wide'])
     expect(frameShort(frameOf(2400, 1600))).toEqual(['3:2', '2400 px'])
+    const off = { on: false, distanceM: 0 }
+    const cut = { near: off, far: off, planes: [], box: null, face: 'open' as const }
+    expect(cutShort(cut, 'm')).toEqual(['none', ''])
+    const far = { on: true, distanceM: 12 }
+    expect(cutShort({ ...cut, far }, 'm')).toEqual(['far 12.00', ''])
+    expect(cutShort({ ...cut, near: { on: true, distanceM: 0.62 }, far }, 'cm')).toEqual(['near 62.0', 'far 1200.0'])
     expect(aspectText({ widthPx: 1997, heightPx: 1000 })).toBe('2.00:1')
   })
   it('of numbers with a sign and of differences', () => {

@@ -1,7 +1,7 @@
 // Short forms of a Setup's parts for the strip, and words for compared fields.
 import { formatLength, lengthSuffix, wrapBearingDeg, type LengthUnit } from '#core/base'
 import type { Frame, Lens, Pose } from '#core/camera'
-import type { Difference } from '#model'
+import type { Difference, Setup } from '#model'
 
 const length = (m: number, unit: LengthUnit): string =>
   `${formatLength(m, unit)}${unit === 'ft-in' ? '' : ` ${lengthSuffix(unit)}`}`
@@ -55,6 +55,12 @@ export function aspectText(f: Pick<Frame, 'widthPx' | 'heightPx'>): string {
   return a <= 21 && b <= 21 ? `${a}:${b}` : `${(f.widthPx / f.heightPx).toFixed(2)}:1`
 }
 export const frameShort = (f: Frame): [string, string] => [aspectText(f), `${f.widthPx} px`]
+
+/** Near and far cut; both lines when both are on. */
+export function cutShort(cut: Setup['cut'], unit: LengthUnit): [string, string] {
+  const on = (['near', 'far'] as const).filter((end) => cut[end].on).map((end) => `${end} ${formatLength(cut[end].distanceM, unit)}`) // prettier-ignore
+  return [on[0] ?? 'none', on[1] ?? '']
+}
 
 export const visibleShort = (hidden: number): [string, string] => [hidden === 0 ? 'all shown' : `${hidden} hidden`, '']
 

@@ -8,6 +8,7 @@ import HelpDialog from '../actions/HelpDialog.vue'
 import { handleKey, useActions } from '../actions/registry.ts'
 import { isDragging } from '../controls/drag.ts'
 import FrameCheck from '../check/FrameCheck.vue'
+import CutPanel from '../parts/CutPanel.vue'
 import FramePanel from '../parts/FramePanel.vue'
 import LensPanel from '../parts/LensPanel.vue'
 import ModelsPanel from '../parts/ModelsPanel.vue'
@@ -135,7 +136,14 @@ useEventListener(window, 'beforeunload', (e) => {
   void project.save()
   e.preventDefault()
 })
-const PANELS = { stand: StandPanel, lens: LensPanel, frame: FramePanel, visible: VisiblePanel, models: ModelsPanel }
+const PANELS = {
+  stand: StandPanel,
+  lens: LensPanel,
+  frame: FramePanel,
+  cut: CutPanel,
+  visible: VisiblePanel,
+  models: ModelsPanel,
+}
 const panel = computed(() => PANELS[view.panel])
 </script>
 

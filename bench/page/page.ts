@@ -28,6 +28,7 @@ function request(step: number): PictureRequest {
     sun: setup.look.sun,
     backdrop: setup.look.backdrop,
     nearCutM: null,
+    farCutM: null,
   }
   return { camera, widthPx: WIDTH, heightPx: HEIGHT, appearance, moving: false, samples: 1 }
 }
