@@ -8,7 +8,7 @@ import { useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
 import { usePicking } from '../straighten/picking.ts'
 import { useStraighten } from '../straighten/straighten.ts'
-import { signed } from '../text/short.ts'
+import { leanText, signed } from '../text/short.ts'
 
 const project = useProject()
 const stage = useStage()
@@ -42,7 +42,7 @@ const from = computed(() =>
         <b>{{ ['Nothing converges', 'One-point', 'Two-point', 'Three-point'][lean.points] }}</b>
         <span class="num"
           >verticals {{ signed(lean.leanLeftDeg, 2) }}° {{ signed(lean.leanRightDeg!, 2) }}°,
-          {{ lean.widestPx!.toFixed(0) }} px</span
+          {{ leanText(lean).split(', ')[1] ?? 'rolled over' }}</span
         >
       </template>
       <template v-else>No straight verticals in this form</template>

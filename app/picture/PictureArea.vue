@@ -30,7 +30,7 @@ const outside = useOutside()
 const mount = ref<HTMLElement | null>(null)
 const main = ref<InstanceType<typeof StagePicture> | null>(null)
 const { width: areaW, height: areaH } = useElementSize(mount)
-const PAD = { side: 16, top: 46, bottom: 38 }
+const PAD = { side: 16, top: 46, bottom: 44 }
 const free = computed(() => ({
   width: Math.max(40, areaW.value - 2 * PAD.side),
   height: Math.max(40, areaH.value - PAD.top - PAD.bottom),

@@ -5,6 +5,7 @@ import { horizonPx, projectPoint, projectSegment, aimPointOf, type Camera } from
 import type { Vec3 } from '#core/math'
 import { centreOf } from '../stores/centres.ts'
 import MeasureMarks from '../measure/MeasureMarks.vue'
+import { leanText } from '../text/short.ts'
 import { useFraming } from './framing.ts'
 import PickMarks from './PickMarks.vue'
 import { useProject } from '../stores/project.ts'
@@ -72,7 +73,7 @@ const straight = computed(() => {
   const worst = Math.max(Math.abs(l.leanLeftDeg), Math.abs(l.leanRightDeg))
   const converging = l.points === 0 ? 'nothing converges' : `${l.points}-point`
   if (worst < 0.005) return { text: `verticals upright, ${converging}`, good: true }
-  return { text: `verticals lean ${worst.toFixed(2)}°, ${l.widestPx!.toFixed(0)} px, ${converging}`, good: false }
+  return { text: `verticals lean ${leanText(l)}, ${converging}`, good: false }
 })
 </script>
 

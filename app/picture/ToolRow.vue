@@ -80,6 +80,7 @@ const TOOLS: readonly { tool: Tool; label: string; title: string }[] = [
   background: #ffffffd9;
   color: #22252b;
   padding: 3px 9px;
+  white-space: nowrap;
   font-size: 11.5px;
   cursor: pointer;
 }
@@ -90,5 +91,18 @@ const TOOLS: readonly { tool: Tool; label: string; title: string }[] = [
   background: #6b3f7a;
   border-color: #6b3f7a;
   color: #fff;
+}
+@media (max-width: 1240px) {
+  .tools {
+    gap: 3px;
+  }
+  .tool {
+    padding: 3px 5px;
+    font-size: 11px;
+    font-stretch: 78%;
+  }
+  .apart {
+    margin-left: 5px;
+  }
 }
 </style>

@@ -132,8 +132,12 @@ defineExpose({ confirm })
       <button class="go" :disabled="ticked.length === 0" @click="confirm">Keep</button>
       <button class="act" @click="view.keeping = null">Cancel</button>
     </div>
-    <div v-else class="keep">
-      <span class="what">
+    <div
+      v-else
+      class="keep"
+      :title="project.changed.length ? `Changed since “${project.recalled?.name}”: ${changedNames}` : ''"
+    >
+      <span class="what" :class="{ crowded: project.changed.length > 0 }">
         <template v-if="project.changed.length"
           >Changed since “{{ project.recalled?.name }}”: <b>{{ changedNames }}</b></template
         >
@@ -172,7 +176,9 @@ defineExpose({ confirm })
 .cell {
   position: relative;
   width: 84px;
-  flex: none;
+  flex: 0 1 84px;
+  min-width: 58px;
+  overflow: hidden;
   padding: 7px 4px 5px 10px;
   border-right: 1px solid var(--strip-line);
   font-stretch: 82%;
@@ -278,5 +284,29 @@ defineExpose({ confirm })
   background: #0003;
   color: var(--strip-ink);
   padding: 5px 8px;
+}
+/* beside three buttons there is no room for a sentence: the dots say which parts, the title says it all */
+@media (max-width: 1420px) {
+  .what.crowded {
+    display: none;
+  }
+}
+@media (max-width: 1240px) {
+  .keep {
+    min-width: 214px;
+    gap: 5px;
+    padding: 0 8px;
+  }
+  .go,
+  .act {
+    padding: 5px 7px;
+  }
+  .cell {
+    padding-left: 8px;
+    padding-right: 2px;
+  }
+  .what {
+    font-size: 11.5px;
+  }
 }
 </style>

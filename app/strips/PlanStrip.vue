@@ -129,6 +129,7 @@ function setCut(e: Event): void {
         ><span class="visually-hidden">Plan cut</span
         ><input
           class="num"
+          :class="{ long: project.document?.unit === 'ft-in' }"
           :value="cutShown"
           aria-label="Plan cut height"
           @change="setCut"
@@ -239,6 +240,9 @@ function setCut(e: Event): void {
   border-bottom: 1px solid var(--line);
   background: none;
   padding: 1px;
+}
+.cut input.long {
+  width: 72px;
 }
 .sight {
   stroke: var(--plum);

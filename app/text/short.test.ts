@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { frameOf, lensOf, poseAt } from '../../tests/support/cameras.ts'
 import { firstStand, subjectOf } from '../picture/first.ts'
 import { pictureName } from '../picture/name.ts'
-import { aspectText, cutShort, differenceText, frameShort, lensShort, signed, standShort } from './short.ts'
+import { aspectText, cutShort, differenceText, frameShort, leanText, lensShort, signed, standShort } from './short.ts'
 
 describe('short forms', () => {
   it('of stand, lens and frame', () => {
@@ -19,6 +19,10 @@ describe('short forms', () => {
     expect(cutShort({ ...cut, far }, 'm')).toEqual(['far 12.00', ''])
     expect(cutShort({ ...cut, near: { on: true, distanceM: 0.62 }, far }, 'cm')).toEqual(['near 62.0', 'far 1200.0'])
     expect(aspectText({ widthPx: 1997, heightPx: 1000 })).toBe('2.00:1')
+  })
+  it('of leans, without pixels where verticals nearly lie', () => {
+    expect(leanText({ leanLeftDeg: 3.754, leanRightDeg: -3.754, widestPx: 78.74 })).toBe('3.75°, 79 px')
+    expect(leanText({ leanLeftDeg: 90, leanRightDeg: 90, widestPx: 2e19 })).toBe('90.0°')
   })
   it('of numbers with a sign and of differences', () => {
     expect([signed(2.06, 1), signed(-0.04, 1), signed(-3, 0)]).toEqual(['+2.1', '0.0', '−3'])

@@ -10,6 +10,16 @@ export const signed = (v: number, digits: number): string => {
   return Number(t) === 0 ? t : `${v > 0 ? '+' : '−'}${t}`
 }
 
+/** Lean of verticals in degrees and over the picture's height in pixels; without pixels where they nearly lie. */
+export function leanText(c: {
+  leanLeftDeg: number | null
+  leanRightDeg: number | null
+  widestPx: number | null
+}): string {
+  const worst = Math.max(Math.abs(c.leanLeftDeg ?? 0), Math.abs(c.leanRightDeg ?? 0))
+  return worst > 80 ? `${worst.toFixed(1)}°` : `${worst.toFixed(2)}°, ${(c.widestPx ?? 0).toFixed(0)} px`
+}
+
 export const bearingText = (deg: number): string => `${wrapBearingDeg(deg).toFixed(1)}°`
 /** Compass point of a bearing, of eight. */
 export const compass = (deg: number): string => ['north', 'north-east', 'east', 'south-east', 'south', 'south-west', 'west', 'north-west'][Math.round(wrapBearingDeg(deg) / 45) % 8]! // prettier-ignore
@@ -21,7 +31,7 @@ export function standShort(pose: Pose, eyeHeightM: number | null, unit: LengthUn
     ? 'level'
     : Math.abs(pose.tiltDeg) >= 0.005
       ? `tilt ${signed(pose.tiltDeg, 1)}°`
-      : `roll ${signed(pose.rollDeg, 1)}°`
+      : `roll ${signed(pose.rollDeg, Math.abs(pose.rollDeg) >= 100 ? 0 : 1)}°`
   return [length(height, unit), second]
 }
 

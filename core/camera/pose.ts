@@ -116,7 +116,8 @@ const SAME_LINE = 1e-9
 
 /**
  * A stand of the same form for another pose: a free direction stays one; a point or an object stays aimed at as long as the new
- * sight line meets it; where it does not, the aim becomes a point at the old distance.
+ * sight line meets it; where it does not, the aim becomes a point as deep as the
+ * old one, or, where that lies out of the way, at its distance.
  */
 export function standAs(stand: Stand, pose: Pose, centreOf?: AimCentre): Stand {
   const { station, bearingDeg, tiltDeg, rollDeg } = pose
@@ -130,7 +131,10 @@ export function standAs(stand: Stand, pose: Pose, centreOf?: AimCentre): Stand {
     if (dot(d, forward) > 0 && Math.hypot(...cross(d, forward)) <= SAME_LINE * Math.hypot(...d))
       return { ...base, aim: { ...stand.aim, topBearingDeg: topOf(bearingDeg, tiltDeg) } }
   }
-  const away = old ? Math.max(distance(old, stand.station), 0.01) : 3
+  // as deep as the old point lies, where that is ahead and not far out of the way; else as far away as it was
+  const was = old ? Math.max(distance(old, stand.station), 0.01) : 3
+  const deep = old ? dot(sub(old, station), forward) : 0
+  const away = old && deep > 0.3 * distance(old, station) ? deep : was
   return {
     ...base,
     aim: { kind: 'point', point: addScaled(station, forward, away), topBearingDeg: topOf(bearingDeg, tiltDeg) },
