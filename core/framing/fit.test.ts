@@ -191,6 +191,8 @@ describe('fitting by extent', () => {
         const camera = { pose, frame, lens: cameraOf({}, { projection, riseMm: 2, crossMm: -4 }).lens }
         const r = fitPoints(camera, points, { margin: sides })
         if (!r.ok) throw new Error(r.message)
+        // points in one line of sight leave nothing but rounding
+        fc.pre((r.value.lens.projection as { widthM: number }).widthM > 0.01)
         const room = roomOf(r.value, points, sides)
         for (const v of Object.values(room)) expect(v).toBeGreaterThan(-1e-5)
         expect(Math.min(room.left + room.right, room.top + room.bottom)).toBeLessThan(1e-5)
