@@ -98,6 +98,9 @@ async function back(name: string): Promise<void> {
   await page.getByRole('button', { name: 'off', exact: true }).click()
   await page.getByTestId('picture').focus()
   await page.keyboard.press('Escape')
+  // cut and hidden objects as they were, then the viewpoint
+  for (let k = 0; k < 4; k++) await page.keyboard.press('Control+z')
+  await recall('Hall, east')
 }
 /** The lamp in isometric, its axes told. */
 async function views(name: string): Promise<void> {
