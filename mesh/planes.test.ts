@@ -90,3 +90,28 @@ describe('rooms and round things', () => {
     })
   })
 })
+
+describe('walls and levels along a ray', () => {
+  it('passes furniture to the wall behind, marked or found by its plane', async () => {
+    const room = await sceneOf(roomGlb())
+    const ray = { origin: [1, 2, 0.72], direction: [1, 0, 0] } as const
+    expect(room.pick(ray)!.nodeName).toBe('Table')
+    expect(room.wallAlong(ray, 20)!.point[0]).toBeCloseTo(6, 5)
+    expect(room.wallAlong(ray, 4)).toBeNull()
+    expect(room.wallAlong(ray, 20, new Set(['Room/Walls']))).toBeNull()
+    // an unmarked house: the first of its large upright planes
+    const plain = house(17, false)
+    const c = plain.facts.box
+    const eye = [(c.min[0] + c.max[0]) / 2, (c.min[1] + c.max[1]) / 2, 1.6] as const
+    expect(plain.wallAlong({ origin: eye, direction: [1, 0, 0] }, 50)).not.toBeNull()
+  })
+  it('what can be stood on includes furniture, never an underside', async () => {
+    const room = await sceneOf(roomGlb())
+    const down = { origin: [3, 2, 2], direction: [0, 0, -1] } as const
+    expect(room.pickLevel(down)!.nodeName).toBe('Table')
+    expect(room.pickFloor(down)!.nodeName).toBe('Floor')
+    expect(room.pickLevel({ origin: [3, 2, 0.3], direction: [0, 0, 1] })).toBeNull()
+    expect(room.node('Room/Table')!.name).toBe('Table')
+    expect(room.node('nowhere')).toBeUndefined()
+  })
+})

@@ -97,11 +97,14 @@ export class MeshScene {
 
   /** The first surface along a ray that can be stood on: level and seen from above, whatever it belongs to. */
   pickLevel(ray: Ray, hidden: ReadonlySet<string> = NONE): Hit | null {
+    const [x, y, z] = ray.direction
+    // met from above, not from within what it is the top of
+    const isTop = (n: RawHit['normal']): boolean => n.z > LEVEL_COS && n.x * x + n.y * y + n.z * z < 0
     return this.along(
       ray.origin,
       ray.direction,
       false,
-      (hit) => hit.normal.z > LEVEL_COS && !isHidden(this.nodeAt(hit.vertex).id, hidden),
+      (hit) => isTop(hit.normal) && !isHidden(this.nodeAt(hit.vertex).id, hidden),
     )
   }
 
