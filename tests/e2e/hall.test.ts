@@ -214,7 +214,7 @@ describe('the job, from opening to the finished picture', () => {
     const before = await saved()
     await openPanel('lens')
     await typeNumber(page, 'Focal length', '35')
-    await page.getByText('Changed since “Shelves, straight”:').first().waitFor()
+    await page.getByTitle('Changed since “Shelves, straight”:').waitFor()
     expect(await page.getByTestId('cell-lens').locator('.dot').count()).toBe(1)
     expect(await page.getByTestId('cell-stand').locator('.dot').count()).toBe(0)
     await page.getByTitle('Recall “Hall, east”').click()
