@@ -1,12 +1,22 @@
 import bunny from 'bunny'
 import teapot from 'teapot'
-import { Mesh } from 'three'
+import { BoxGeometry, Group, Mesh, Object3D, PointLight } from 'three'
 import { beforeEach, describe, expect, it } from 'vitest'
 import type { Vec3 } from '#core/math'
 import { AT_ORIGIN, placedPoint, type PlacedModel } from '#core/placing'
 import { loadGlb } from '#formats/scene'
 import { roomGlb } from '../tests/support/models.ts'
-import { assemble, elevation, place, quickFacts, soupOf, watertight, welded, type SceneFacts } from './index.ts'
+import {
+  assemble,
+  elevation,
+  MeshScene,
+  place,
+  quickFacts,
+  soupOf,
+  watertight,
+  welded,
+  type SceneFacts,
+} from './index.ts'
 
 const asRead = (key: string, changes: Partial<PlacedModel> = {}): PlacedModel => ({
   key,
@@ -134,5 +144,49 @@ describe('the little elevation', () => {
     // below the walls' foot only the floor is there, and it is narrower
     expect(alpha(0, 31)).toBe(0)
     expect(alpha(33, 31)).toBe(255)
+  })
+})
+
+describe('lights and empty nodes', () => {
+  const scene = (): Group => {
+    const root = new Group()
+    const turned = new Group()
+    turned.name = 'Turned'
+    turned.rotation.y = Math.PI / 2
+    const lamp = new PointLight()
+    lamp.name = 'Lamp'
+    lamp.position.set(1, 2, 3)
+    const spot = new Object3D()
+    spot.name = 'Spot'
+    const box = new Mesh(new BoxGeometry(2, 2, 2))
+    box.name = 'Box'
+    turned.add(lamp, spot)
+    root.add(turned, box)
+    return root
+  }
+  it('are known by their place and axes, so that they can be aimed at; they do not widen the model', () => {
+    for (const facts of [quickFacts(scene()), soupOf(scene()).facts]) {
+      const node = (name: string) => facts.nodes.find((n) => n.name === name)!
+      expect(node('Lamp')).toMatchObject({ kind: 'light', triangles: 0, materials: [] })
+      // turned a quarter about y: (1, 2, 3) comes to (3, 2, -1)
+      node('Lamp').box.min.forEach((v, i) => expect(v).toBeCloseTo([3, 2, -1][i]!, 9))
+      expect(node('Lamp').box.max).toEqual(node('Lamp').box.min)
+      expect(node('Spot').kind).toBeNull()
+      expect(facts.box).toEqual({ min: [-1, -1, -1], max: [1, 1, 1] })
+    }
+  })
+  it('axes count with z up whatever the file’s are', () => {
+    const yUp = quickFacts(scene()).nodes.find((n) => n.name === 'Box')!.axes
+    expect(yUp).toEqual([[1, 0, 0], [0, 0, -1], [0, 1, 0]]) // prettier-ignore
+    const root = scene()
+    for (const child of root.children) child.userData['up'] = 'z'
+    const zUp = quickFacts(root).nodes.find((n) => n.name === 'Box')!.axes
+    expect(zUp).toEqual([[1, 0, 0], [0, 1, 0], [0, 0, 1]]) // prettier-ignore
+  })
+  it('are nothing that a ray meets', () => {
+    const { soup, facts } = soupOf(scene())
+    const mesh = new MeshScene(soup, facts)
+    expect(mesh.pick({ origin: [3, 2, 4], direction: [0, 0, -1] })).toBeNull()
+    expect(mesh.pick({ origin: [0, 0, 4], direction: [0, 0, -1] })!.nodeName).toBe('Box')
   })
 })

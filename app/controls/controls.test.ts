@@ -3,6 +3,8 @@ import { mount } from '@vue/test-utils'
 import PrimeVue from 'primevue/config'
 import { nextTick } from 'vue'
 import { describe, expect, it } from 'vitest'
+import AnglePair from './AnglePair.vue'
+import AxisFields from './AxisFields.vue'
 import NumberField from './NumberField.vue'
 
 const field = (props: Record<string, unknown>) => {
@@ -68,5 +70,37 @@ describe('a number field', () => {
     expect(f.shown()).toBe('+2.10')
     await f.w.find('label').trigger('dblclick')
     expect(f.changes()).toEqual([0])
+  })
+})
+
+describe('three lengths along the axes', () => {
+  it('tell which one changed, in metres', async () => {
+    const w = mount(AxisFields, {
+      props: { labels: ['East', 'North', 'Up'], value: [1, 2, 3], unit: 'cm', resetTo: 0, atEnd: true },
+      global: { plugins: [PrimeVue] },
+    })
+    const inputs = w.findAll('input')
+    expect(inputs.map((i) => (i.element as HTMLInputElement).value)).toEqual(['100.0', '200.0', '300.0'])
+    await inputs[1]!.setValue('55')
+    await inputs[1]!.trigger('keydown', { key: 'Enter' })
+    expect(w.emitted('change')).toEqual([[1, 0.55]])
+    await w.findAll('label')[2]!.trigger('dblclick')
+    expect(w.emitted('change')!.at(-1)).toEqual([2, 0])
+  })
+})
+
+describe('two angles', () => {
+  it('go out together; what is no number is nought', async () => {
+    const w = mount(AnglePair, {
+      props: { start: [15, 0], labels: ['Turn', 'Rise'], action: 'Go', title: 'Goes round' },
+    })
+    await w.get('input[aria-label=Rise]').setValue('12.5')
+    await w.get('form').trigger('submit')
+    await w.get('input[aria-label=Turn]').setValue('')
+    await w.get('form').trigger('submit')
+    expect(w.emitted('go')).toEqual([
+      [15, 12.5],
+      [0, 12.5],
+    ])
   })
 })

@@ -11,6 +11,7 @@ import type { ModelRef } from '#model'
 import { useBring } from '../bring/bring.ts'
 import { PICKER_ACCEPT } from '../bring/drop.ts'
 import ChoiceRow from '../controls/ChoiceRow.vue'
+import AxisFields from '../controls/AxisFields.vue'
 import NumberField from '../controls/NumberField.vue'
 import { useNotices } from '../stores/notices.ts'
 import { centreOf } from '../stores/centres.ts'
@@ -155,17 +156,14 @@ const surfaceText = (c: Closedness): string =>
         />
       </div>
       <ChoiceRow label="Up axis" :model-value="m.up" :options="UPS" @change="place(m, { up: $event })" />
-      <NumberField
-        v-for="(name, i) in ['Stands east', 'North', 'Height']"
-        :key="name"
-        :label="name"
-        at-end
-        kind="length"
+      <AxisFields
+        :labels="['Stands east', 'North', 'Height']"
+        :value="baseOf(m)"
         :unit="unit"
-        :model-value="baseOf(m)[i]!"
         :step="0.1"
+        at-end
         hint="Where the middle of its base stands"
-        @change="moveTo(m, i as 0 | 1 | 2, $event)"
+        @change="(axis, to) => moveTo(m, axis, to)"
       />
       <NumberField
         label="Turned"

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 // Station, direction and aim in numbers; steps along axes; the aim as direction, point or object.
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import { wrapBearingDeg, type LengthUnit } from '#core/base'
-import { aimConverted, aimPointOf, directionOf, standMoved, standTurnedTo, type Aim, type Stand } from '#core/camera'
-import { addScaled, distance, type Vec3 } from '#core/math'
+import { standTurnedTo, type Stand } from '#core/camera'
+import { distance } from '#core/math'
+import AnglePair from '../controls/AnglePair.vue'
+import AxisFields from '../controls/AxisFields.vue'
 import ChoiceRow from '../controls/ChoiceRow.vue'
 import NumberField from '../controls/NumberField.vue'
 import { useFraming } from '../picture/framing.ts'
@@ -11,15 +13,14 @@ import { centreOf } from '../stores/centres.ts'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
-import { usePicking } from '../straighten/picking.ts'
 import { useStandMoves } from '../straighten/stand-moves.ts'
+import StandAim from './StandAim.vue'
 import StandSteps from './StandSteps.vue'
 
 const project = useProject()
 const stage = useStage()
 const view = useView()
-const { eyeHeight, floor, aim, distanceM } = useFraming()
-const picking = usePicking()
+const { eyeHeight, floor } = useFraming()
 const moves = useStandMoves()
 
 const stand = computed(() => project.working!.stand)
@@ -42,45 +43,7 @@ const eyeTo = (m: number): Stand | null => (floor.value === null ? null : moves.
 const turned = (bearingDeg: number, tiltDeg: number): Stand =>
   standTurnedTo(stand.value, wrapBearingDeg(bearingDeg), tiltDeg, centreOf)
 const rolled = (rollDeg: number): Stand => ({ ...stand.value, rollDeg })
-const withAim = (a: Aim): Stand => ({ ...stand.value, aim: a })
-const aimMoved = (axis: 0 | 1 | 2, to: number): Stand => {
-  const p = [...aim.value!] as [number, number, number]
-  p[axis] = to
-  return withAim({ kind: 'point', point: p, topBearingDeg: pose.value.bearingDeg })
-}
-const offsetMoved = (axis: 0 | 1 | 2, to: number): Stand => {
-  const a = stand.value.aim as Extract<Aim, { kind: 'object' }>
-  return withAim({ ...a, offset: a.offset.map((v, k) => (k === axis ? to : v)) as unknown as Vec3 })
-}
-/** The station at a typed distance from the aim, along the sight line. */
-const atDistance = (m: number): Stand => {
-  const p = aimPointOf(stand.value.aim, centreOf)!
-  const to = addScaled(p, directionOf(pose.value.bearingDeg, pose.value.tiltDeg), -m)
-  return standMoved(stand.value, to.map((v, k) => v - stand.value.station[k]!) as unknown as Vec3, true, centreOf)
-}
-function aimKind(kind: Aim['kind']): void {
-  if (kind === stand.value.aim.kind) return
-  if (kind === 'object') {
-    void moves.aimAtObjectAhead()
-    return
-  }
-  done(aimConverted(stand.value, kind, distanceM.value ?? 3, centreOf), `Aim by ${kind}`)
-}
-const AIMS = [
-  { value: 'direction', label: 'direction', title: 'A free direction; the picture does not move' },
-  { value: 'point', label: 'point', title: 'A point that the camera keeps looking at' },
-  {
-    value: 'object',
-    label: 'object',
-    title: 'The object ahead (or the selected one): the camera keeps looking at it; the picture does not move',
-  },
-] as const
 const UNITS = (['mm', 'cm', 'm', 'ft-in'] as const).map((value) => ({ value, label: value }))
-const aimName = computed(() => {
-  const a = stand.value.aim
-  return a.kind === 'object' ? (stage.byId.get(a.nodeId)?.name ?? 'an object that is gone') : ''
-})
-
 const live = (s: Stand | null): void => void (s && project.show({ stand: s }))
 const done = (s: Stand | null, label: string): void => void (s && project.move({ stand: s }, label))
 const ends = (label: string) => ({ settle: () => project.settle(label), cancel: () => project.letGo() })
@@ -97,7 +60,6 @@ function paste(e: ClipboardEvent): void {
   moves.paste(text)
   ;(document.activeElement as HTMLElement | null)?.blur()
 }
-const orbit = ref<readonly [number, number]>([15, 0])
 </script>
 
 <template>
@@ -138,17 +100,13 @@ const orbit = ref<readonly [number, number]>([15, 0])
         keep as own
       </button>
     </div>
-    <NumberField
-      v-for="(name, i) in ['East (x)', 'North (y)', 'Height (z)']"
-      :key="name"
-      :label="name"
-      kind="length"
+    <AxisFields
+      :labels="['East (x)', 'North (y)', 'Height (z)']"
+      :value="stand.station"
       :unit="unit"
-      :model-value="stand.station[i]!"
-      :step="0.01"
       :usual-m="sizeM"
-      @change="done(moves.stationAt(i as 0 | 1 | 2, $event), 'Station')"
-      @live="live(moves.stationAt(i as 0 | 1 | 2, $event))"
+      @change="(axis, m) => done(moves.stationAt(axis, m), 'Station')"
+      @live="(axis, m) => live(moves.stationAt(axis, m))"
       v-on="ends('Station')"
     />
     <label class="tick"
@@ -202,70 +160,7 @@ const orbit = ref<readonly [number, number]>([15, 0])
       </button>
     </NumberField>
     <hr />
-    <ChoiceRow label="Aim" :model-value="stand.aim.kind" :options="AIMS" @change="aimKind" />
-    <div class="line look">
-      <span class="quiet">Look at</span>
-      <span class="buttons">
-        <button class="btn" title="Aim at a point: click it" @click="picking.begin('aim-point')">Point…</button>
-        <button class="btn" title="Aim at an object: click it" @click="picking.begin('aim-object')">Object…</button>
-        <button
-          class="btn"
-          :disabled="view.selection.length !== 1"
-          title="Aim at the middle of the selected object, light or empty node"
-          @click="moves.aimAtSelected()"
-        >
-          Selected
-        </button>
-      </span>
-    </div>
-    <template v-if="stand.aim.kind === 'point'">
-      <NumberField
-        v-for="(name, i) in ['Aim, east', 'Aim, north', 'Aim, height']"
-        :key="name"
-        :label="name"
-        kind="length"
-        :unit="unit"
-        :model-value="stand.aim.point[i]!"
-        :step="0.01"
-        :usual-m="sizeM"
-        @change="done(aimMoved(i as 0 | 1 | 2, $event), 'Aim')"
-        @live="live(aimMoved(i as 0 | 1 | 2, $event))"
-        v-on="ends('Aim')"
-      />
-    </template>
-    <template v-else-if="stand.aim.kind === 'object'">
-      <p class="line">
-        <span class="quiet">Looks at</span><b data-testid="aim-object">{{ aimName }}</b>
-      </p>
-      <NumberField
-        v-for="(name, i) in ['Offset, x', 'Offset, y', 'Offset, z']"
-        :key="name"
-        :label="name"
-        kind="length"
-        :unit="unit"
-        :model-value="stand.aim.offset[i]!"
-        :step="0.01"
-        :reset-to="0"
-        hint="From the object’s middle, along its own axes"
-        @change="done(offsetMoved(i as 0 | 1 | 2, $event), 'Aim offset')"
-        @live="live(offsetMoved(i as 0 | 1 | 2, $event))"
-        v-on="ends('Aim offset')"
-      />
-    </template>
-    <NumberField
-      v-if="distanceM !== null && distanceM > 0"
-      label="Distance"
-      kind="length"
-      :unit="unit"
-      :model-value="distanceM"
-      :step="0.05"
-      :min="0.001"
-      :usual-m="sizeM"
-      hint="To the aim: the station moves along the sight line"
-      @change="done(atDistance($event), 'Distance')"
-      @live="live(atDistance($event))"
-      v-on="ends('Distance')"
-    />
+    <StandAim :size-m="sizeM" />
     <div class="line">
       <span class="quiet" title="The aim takes over the station’s place on an axis">Align on</span>
       <span class="buttons">
@@ -285,27 +180,13 @@ const orbit = ref<readonly [number, number]>([15, 0])
       <summary>Round the aim</summary>
       <div class="line">
         <span class="quiet">Turn, rise</span>
-        <form class="buttons" @submit.prevent="moves.orbitBy(orbit[0], orbit[1])">
-          <input
-            class="num"
-            type="number"
-            step="any"
-            aria-label="Turn, degrees"
-            :value="orbit[0]"
-            @input="orbit = [Number(($event.target as HTMLInputElement).value) || 0, orbit[1]]"
-          /><span class="unit">°</span>
-          <input
-            class="num"
-            type="number"
-            step="any"
-            aria-label="Rise, degrees"
-            :value="orbit[1]"
-            @input="orbit = [orbit[0], Number(($event.target as HTMLInputElement).value) || 0]"
-          /><span class="unit">°</span>
-          <button class="btn" title="Goes round the aim clockwise seen from above, and up; the distance stays">
-            Go
-          </button>
-        </form>
+        <AnglePair
+          :start="[15, 0]"
+          :labels="['Turn, degrees', 'Rise, degrees']"
+          action="Go"
+          title="Goes round the aim clockwise seen from above, and up; the distance stays"
+          @go="moves.orbitBy"
+        />
       </div>
     </details>
     <hr />
@@ -324,12 +205,6 @@ const orbit = ref<readonly [number, number]>([15, 0])
 
 <style scoped src="./panel.css"></style>
 <style scoped>
-.look {
-  grid-template-columns: auto 1fr;
-}
-.look .buttons {
-  justify-content: flex-end;
-}
 .presets {
   display: flex;
   flex-wrap: wrap;
@@ -350,12 +225,5 @@ const orbit = ref<readonly [number, number]>([15, 0])
   color: var(--quiet);
   padding: 2px 4px;
   white-space: nowrap;
-}
-input[type='number'] {
-  width: 38px;
-  border: 0;
-  border-bottom: 1px solid var(--line);
-  background: none;
-  text-align: right;
 }
 </style>

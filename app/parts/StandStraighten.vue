@@ -42,7 +42,7 @@ const from = computed(() =>
         <b>{{ ['Nothing converges', 'One-point', 'Two-point', 'Three-point'][lean.points] }}</b>
         <span class="num"
           >verticals {{ signed(lean.leanLeftDeg, 2) }}° {{ signed(lean.leanRightDeg!, 2) }}°,
-          {{ leanText(lean).split(', ')[1] ?? 'rolled over' }}</span
+          {{ leanText(lean).split(', ')[1] ?? (Math.abs(pose.tiltDeg) > 45 ? 'seen along' : 'lying') }}</span
         >
       </template>
       <template v-else>No straight verticals in this form</template>

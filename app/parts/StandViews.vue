@@ -1,8 +1,9 @@
 <script setup lang="ts">
 // Measured views as small pictures: each fitted to the selection or the model, at a free extent or at a drawing scale.
 import Select from 'primevue/select'
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import { drawnAxes, scaleOfWidth, STANDARD_SCALES, widthAtScaleM, type MeasuredView, type Quarter } from '#core/framing'
+import AnglePair from '../controls/AnglePair.vue'
 import ChoiceRow from '../controls/ChoiceRow.vue'
 import NumberField from '../controls/NumberField.vue'
 import { useFraming } from '../picture/framing.ts'
@@ -68,7 +69,6 @@ const SCALES = [
   { value: 0, label: 'as large as fits' },
   ...STANDARD_SCALES.map((k) => ({ value: k as number, label: `1 : ${k}` })),
 ]
-const angles = ref<readonly [number, number]>([30, 30])
 const lens = computed(() => project.working!.lens)
 const flat = computed(() =>
   lens.value.projection.kind === 'parallel' || lens.value.projection.kind === 'oblique' ? lens.value.projection : null,
@@ -141,25 +141,13 @@ const FORMS = [
       <span class="quiet" title="Angles of the axes that recede to the left and to the right, above the horizontal"
         >Axes at</span
       >
-      <form class="buttons" @submit.prevent="showAngles(angles[0], angles[1])">
-        <input
-          class="num"
-          type="number"
-          step="any"
-          aria-label="Left axis, degrees"
-          :value="angles[0]"
-          @input="angles = [Number(($event.target as HTMLInputElement).value) || 0, angles[1]]"
-        /><span class="unit">°</span>
-        <input
-          class="num"
-          type="number"
-          step="any"
-          aria-label="Right axis, degrees"
-          :value="angles[1]"
-          @input="angles = [angles[0], Number(($event.target as HTMLInputElement).value) || 0]"
-        /><span class="unit">°</span>
-        <button class="btn" title="A free axonometry with these axes">Draw</button>
-      </form>
+      <AnglePair
+        :start="[30, 30]"
+        :labels="['Left axis, degrees', 'Right axis, degrees']"
+        action="Draw"
+        title="A free axonometry with these axes"
+        @go="showAngles"
+      />
     </div>
     <div class="line">
       <span class="quiet">Scale</span>
@@ -237,13 +225,6 @@ const FORMS = [
   stroke: var(--ink);
   stroke-width: 0.8;
   stroke-linejoin: round;
-}
-input[type='number'] {
-  width: 38px;
-  border: 0;
-  border-bottom: 1px solid var(--line);
-  background: none;
-  text-align: right;
 }
 .line :deep(.p-select-label) {
   font-size: 12px;

@@ -72,6 +72,8 @@ const straight = computed(() => {
   if (!l || l.leanLeftDeg === null || l.leanRightDeg === null) return null
   const worst = Math.max(Math.abs(l.leanLeftDeg), Math.abs(l.leanRightDeg))
   const converging = l.points === 0 ? 'nothing converges' : `${l.points}-point`
+  // looking steeply up or down, verticals run towards or away from the eye: no lean to speak of
+  if (Math.abs(props.camera.pose.tiltDeg) > 80) return { text: `verticals seen along, ${converging}`, good: true }
   if (worst < 0.005) return { text: `verticals upright, ${converging}`, good: true }
   return { text: `verticals lean ${leanText(l)}, ${converging}`, good: false }
 })

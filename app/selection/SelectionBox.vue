@@ -2,6 +2,7 @@
 // What is selected: its name and size, what can be done with it, and a single object's own place.
 import { computed } from 'vue'
 import { boxSize, joinBoxes, type Vec3 } from '#core/math'
+import AxisFields from '../controls/AxisFields.vue'
 import NumberField from '../controls/NumberField.vue'
 import { useFitting } from '../straighten/fitting.ts'
 import { useProject } from '../stores/project.ts'
@@ -82,17 +83,13 @@ const putBack = (): void =>
       </div>
       <details v-if="move" :open="isMoved">
         <summary>Moved by</summary>
-        <NumberField
-          v-for="(name, i) in ['East', 'North', 'Up']"
-          :key="name"
-          :label="name"
-          at-end
-          kind="length"
+        <AxisFields
+          :labels="['East', 'North', 'Up']"
+          :value="move.moveM"
           :unit="project.document!.unit"
-          :model-value="move.moveM[i]!"
-          :step="0.01"
           :reset-to="0"
-          @change="setMove(i as 0 | 1 | 2, $event)"
+          at-end
+          @change="setMove"
         />
         <NumberField
           label="Turned"

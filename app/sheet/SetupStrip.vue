@@ -175,8 +175,8 @@ defineExpose({ confirm })
 }
 .cell {
   position: relative;
-  width: 84px;
-  flex: 0 1 84px;
+  width: 87px;
+  flex: 0 1 87px;
   min-width: 58px;
   overflow: hidden;
   padding: 7px 4px 5px 10px;

@@ -9,6 +9,7 @@ import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
 import { usePicking } from '../straighten/picking.ts'
+import { useDragEnd } from './ending.ts'
 import { useSnapping } from './snapping.ts'
 import type { Strip } from './strip.ts'
 
@@ -21,6 +22,7 @@ export function usePlanDrags(strip: Strip, storey: ComputedRef<Storey | null>, c
   const picking = usePicking()
   const snap = useSnapping(strip.metresPerPx)
   const active = ref<PlanDrag>('')
+  const { done, cancel, nudgeAimBy } = useDragEnd(active, snap.clear)
   let from: Stand | null = null
   const hidden = (): readonly string[] => project.working?.visible.hidden ?? []
 
@@ -67,23 +69,7 @@ export function usePlanDrags(strip: Strip, storey: ComputedRef<Storey | null>, c
     const s = project.working?.stand
     if (s) project.move({ stand: standMoved(s, [dx, dy, 0], alone, centreOf) }, 'Nudged')
   }
-  function nudgeAim(dx: number, dy: number): void {
-    const s = project.working?.stand
-    const p = s && aimPointOf(s.aim, centreOf)
-    if (!s || !p || s.aim.kind === 'direction') return
-    const aim = { kind: 'point', point: [p[0] + dx, p[1] + dy, p[2]], topBearingDeg: s.aim.topBearingDeg } as const
-    project.move({ stand: { ...s, aim } }, 'Nudged')
-  }
-  const done = (label: string): void => {
-    active.value = ''
-    snap.clear()
-    project.settle(label)
-  }
-  const cancel = (): void => {
-    active.value = ''
-    snap.clear()
-    project.letGo()
-  }
+  const nudgeAim = (dx: number, dy: number): void => nudgeAimBy([dx, dy, 0])
 
   /** A click that was asked for: what lies there below the cut, or the place at the station's height. */
   async function pick(e: PointerEvent): Promise<void> {

@@ -9,6 +9,7 @@ import { centreOf } from '../stores/centres.ts'
 import { useProject } from '../stores/project.ts'
 import { useView } from '../stores/view.ts'
 import { usePicking } from '../straighten/picking.ts'
+import { useDragEnd } from './ending.ts'
 import { useSnapping } from './snapping.ts'
 import type { Strip } from './strip.ts'
 
@@ -22,6 +23,7 @@ export function useSideDrags(strip: Strip) {
   const { floor } = useFraming()
   const snap = useSnapping(strip.metresPerPx)
   const active = ref<'' | 'eye' | 'aim' | 'stand'>('')
+  const { done, cancel, nudgeAimBy } = useDragEnd(active, snap.clear)
   let from: Stand | null = null
 
   const begin = (what: 'eye' | 'aim'): void => {
@@ -52,23 +54,7 @@ export function useSideDrags(strip: Strip) {
     const s = project.working?.stand
     if (s) project.move({ stand: standMoved(s, [0, 0, dy], false, centreOf) }, 'Eye height')
   }
-  function nudgeAim(dy: number): void {
-    const s = project.working?.stand
-    const p = s && aimPointOf(s.aim, centreOf)
-    if (!s || !p || s.aim.kind === 'direction') return
-    const aim = { kind: 'point', point: [p[0], p[1], p[2] + dy], topBearingDeg: s.aim.topBearingDeg } as const
-    project.move({ stand: { ...s, aim } }, 'Nudged')
-  }
-  const done = (label: string): void => {
-    active.value = ''
-    snap.clear()
-    project.settle(label)
-  }
-  const cancel = (): void => {
-    active.value = ''
-    snap.clear()
-    project.letGo()
-  }
+  const nudgeAim = (dy: number): void => nudgeAimBy([0, 0, dy])
 
   /** The place on Side in the plane of the sight line: through the station, or where Side is pinned through its own middle. */
   function inPlane(e: { clientX: number; clientY: number }): Vec3 {

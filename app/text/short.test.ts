@@ -22,7 +22,7 @@ describe('short forms', () => {
   })
   it('of leans, without pixels where verticals nearly lie', () => {
     expect(leanText({ leanLeftDeg: 3.754, leanRightDeg: -3.754, widestPx: 78.74 })).toBe('3.75°, 79 px')
-    expect(leanText({ leanLeftDeg: 90, leanRightDeg: 90, widestPx: 2e19 })).toBe('90.0°')
+    expect(leanText({ leanLeftDeg: 90, leanRightDeg: 90, widestPx: 2e19 })).toBe('90°')
   })
   it('of numbers with a sign and of differences', () => {
     expect([signed(2.06, 1), signed(-0.04, 1), signed(-3, 0)]).toEqual(['+2.1', '0.0', '−3'])

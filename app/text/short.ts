@@ -17,7 +17,7 @@ export function leanText(c: {
   widestPx: number | null
 }): string {
   const worst = Math.max(Math.abs(c.leanLeftDeg ?? 0), Math.abs(c.leanRightDeg ?? 0))
-  return worst > 80 ? `${worst.toFixed(1)}°` : `${worst.toFixed(2)}°, ${(c.widestPx ?? 0).toFixed(0)} px`
+  return worst > 80 ? `${worst.toFixed(0)}°` : `${worst.toFixed(2)}°, ${(c.widestPx ?? 0).toFixed(0)} px`
 }
 
 export const bearingText = (deg: number): string => `${wrapBearingDeg(deg).toFixed(1)}°`

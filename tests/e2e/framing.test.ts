@@ -263,6 +263,52 @@ describe('measuring', () => {
   })
 })
 
+describe('Plan and Side take clicks and drags', () => {
+  const onStrip = async (which: 'first' | 'last', u: number, v: number): Promise<{ x: number; y: number }> => {
+    const box = (await page.locator(`aside.left > :${which}-child`).boundingBox())!
+    return { x: box.x + u * box.width, y: box.y + v * box.height }
+  }
+  it('a measure drawn straight down on Side is nothing but height, is listed and cleared', async () => {
+    await tab('Fit')
+    const before = await page.locator('.measured li').count()
+    await key('m')
+    const [a, b] = [await onStrip('last', 0.75, 0.3), await onStrip('last', 0.75, 0.5)]
+    await clickAt(a)
+    await clickAt(b)
+    await key('Escape')
+    await expect.poll(() => page.locator('.measured li').count()).toBe(before + 1)
+    // straight down: nothing but height
+    expect(await page.locator('.measured li').last().textContent()).toMatch(/x 0\.00 y 0\.00 z −/)
+    await button('Clear').last().click()
+    await expect.poll(() => page.locator('.measured li').count()).toBe(0)
+  })
+  it('a stand drawn on Side looks straight down, and the trail goes back', async () => {
+    const before = (await saved()).working.stand
+    await key('g')
+    await drag(page, await onStrip('last', 0.55, 0.35), { x: 1, y: 70 })
+    const d = await after('Stood')
+    expect(poseOfStand(d.working.stand).tiltDeg).toBe(-90)
+    await key('[')
+    await expect.poll(async () => (await saved()).working.stand).toEqual(before)
+  })
+  it('two points on Plan fill the frame across', async () => {
+    await page.getByTestId('viewpoint').filter({ hasText: 'Hall, east' }).click()
+    await button('Click them…').first().click()
+    await clickAt(await onStrip('first', 0.62, 0.53))
+    await clickAt(await onStrip('first', 0.66, 0.68))
+    await key('Escape')
+    await expect.poll(() => page.getByTestId('fit-target').textContent()).toBe('2 picked points')
+    const { station } = (await saved()).working.stand
+    await page.getByRole('radio', { name: 'lens + shift', exact: true }).click()
+    await button('Tight fit').click()
+    const d = await after('Tight fit')
+    expect(d.working.stand.station).toEqual(station)
+    await button('Clear').first().click()
+    await page.getByRole('radio', { name: 'distance', exact: true }).click()
+    await key('[')
+  })
+})
+
 describe('standing back through the wall', () => {
   it('puts the station outside and the near cut just inside the wall', async () => {
     await typeNumberIn('Bearing', '0')
@@ -368,6 +414,46 @@ describe('tight fit, in the saved picture', () => {
     expect(Math.abs(left - right)).toBeLessThanOrEqual(1.5)
     expect(Math.abs(top - bottom)).toBeLessThanOrEqual(1.5)
     expect(await field(page, 'Left').inputValue()).toBe('5.0')
+    expect(stand.errors).toEqual([])
+  })
+})
+
+describe('a file made elsewhere', () => {
+  it('is seen from its sides, in measured views, and comes back to perspective at its size', async () => {
+    await page.goto(stand.server.url)
+    const hand = readFileSync(new URL('../fixtures/models/hand.glb', import.meta.url))
+    await dropFiles(page, 'main', [{ name: 'hand.glb', buffer: hand }])
+    await page
+      .getByRole('button', { name: /New project|Bring in/ })
+      .last()
+      .click()
+    await page.waitForURL((u) => u.pathname.startsWith('/project/') && !u.pathname.endsWith(id), { timeout: 60_000 })
+    id = page.url().split('/').pop()!
+    await pictureAt(page, 1)
+    await tab('Place')
+    for (const [side, bearing] of [
+      ['front', 0],
+      ['left', 90],
+      ['back', 180],
+      ['right', 270],
+    ] as const) {
+      // prettier-ignore
+      await button(side).click()
+      expect(poseOfStand((await after(`From the ${side}`)).working.stand).bearingDeg).toBeCloseTo(bearing, 6)
+    }
+    await tab('Views')
+    await button('Cavalier: depth in full at 45°').click()
+    expect((await after('Cavalier')).working.lens.projection).toMatchObject({ kind: 'oblique', receding: 1 })
+    await button('Plan').click()
+    const plan = await after('Plan')
+    expect(poseOfStand(plan.working.stand).tiltDeg).toBe(-90)
+    const { widthM } = plan.working.lens.projection as { widthM: number }
+    expect(widthM).toBeGreaterThan(0.05)
+    expect(widthM).toBeLessThan(1)
+    await page.getByRole('radio', { name: 'Perspective' }).click()
+    await after('Perspective')
+    await page.getByRole('radio', { name: 'Parallel' }).click()
+    expect(((await after('Parallel')).working.lens.projection as { widthM: number }).widthM).toBeCloseTo(widthM, 9)
     expect(stand.errors).toEqual([])
   })
 })
