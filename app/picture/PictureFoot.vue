@@ -21,7 +21,7 @@ const long = (m: number): string => {
 const readout = computed(() => {
   const p = probe.value
   if (!p) return ''
-  return `${long(p.awayM)} · ${p.hit.nodeName} · ${long(p.hit.point[2])} high · ${long(p.widthM)} wide`
+  return `${long(p.awayM)} · ${long(p.hit.point[2])} high · ${long(p.widthM)} wide · ${p.hit.nodeName}`
 })
 const view = useView()
 const outside = useOutside()

@@ -137,7 +137,7 @@ describe('the readout under the pointer', () => {
     await pointer.hover(useProject().camera!, 300, 200)
     await nextTick()
     // 3 m ahead at 24 mm on 36 mm: 4.5 m wide
-    expect(w.get('[data-testid=readout]').text()).toBe('3.08 m · Bench · 0.90 m high · 4.50 m wide')
+    expect(w.get('[data-testid=readout]').text()).toBe('3.08 m · 0.90 m high · 4.50 m wide · Bench')
     pointer.leave()
     await nextTick()
     expect(w.get('[data-testid=readout]').text()).toBe('')
