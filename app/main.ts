@@ -10,6 +10,10 @@ import { useNotices } from './stores/notices.ts'
 const app = createApp(App)
 app.use(createPinia())
 app.use(router)
-app.use(PrimeVue, { theme: { preset, options: { darkModeSelector: '[data-theme="night"]', cssLayer: false } } })
+const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce ?? ''
+app.use(PrimeVue, {
+  csp: { nonce },
+  theme: { preset, options: { darkModeSelector: '[data-theme="night"]', cssLayer: false } },
+})
 app.config.errorHandler = (e) => useNotices().fail(e)
 app.mount('#app')

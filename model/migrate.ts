@@ -9,29 +9,39 @@ export type DocumentReason = 'not-a-project' | 'newer-version' | 'wrong-shape'
 
 type Json = Record<string, unknown>
 
-/** Steps from version n to n + 1, by n. Version 1 is the first. */
+/** Documents are a dozen levels deep; anything far beyond is not one. */
+const MOST_LEVELS = 60
+class TooDeep extends Error {}
+const isObject = (v: unknown): v is Json => typeof v === 'object' && v !== null && !Array.isArray(v)
+
+/** Steps from version n to n + 1, by n. Version 1 is the first. What is not as expected stays as it is: the schema will name it. */
 const STEPS: Readonly<Record<number, (old: Json) => Json>> = {
   /** Several models, each with a key that its objects' ids begin with. Version 1 showed the first model only. */
   1: (old) => {
-    const taken: string[] = []
-    const models = (Array.isArray(old['models']) ? (old['models'] as Json[]) : []).slice(0, 1).map((m) => {
-      const key = modelKey(String(m['name'] ?? ''), taken)
-      taken.push(key)
-      return { ...m, key, fileBox: null, unitM: 1, up: 'y', place: AT_ORIGIN, moved: [] }
-    })
-    const prefix = taken[0] ?? 'Model'
-    const walk = (value: unknown): unknown => {
-      if (Array.isArray(value)) return value.map(walk)
-      if (typeof value !== 'object' || value === null) return value
+    const listed = Array.isArray(old['models']) ? old['models'].slice(0, 1) : old['models']
+    const name = Array.isArray(listed) && isObject(listed[0]) ? listed[0]['name'] : null
+    const key = modelKey(typeof name === 'string' ? name : '', [])
+    const models = Array.isArray(listed)
+      ? listed.map((m) =>
+          isObject(m) ? { ...m, key, fileBox: null, unitM: 1, up: 'y', place: AT_ORIGIN, moved: [] } : m,
+        )
+      : listed
+    const prefix = models === undefined || (Array.isArray(models) && models.length === 0) ? 'Model' : key
+    const walk = (value: unknown, level: number): unknown => {
+      if (level > MOST_LEVELS) throw new TooDeep()
+      if (Array.isArray(value)) return value.map((v) => walk(v, level + 1))
+      if (!isObject(value)) return value
       return Object.fromEntries(
         Object.entries(value).map(([k, v]) => {
           if (k === 'nodeId' && typeof v === 'string') return [k, `${prefix}/${v}`]
-          if (k === 'hidden' && Array.isArray(v)) return [k, v.map((id) => `${prefix}/${String(id)}`)]
-          return [k, walk(v)]
+          if (k === 'hidden' && Array.isArray(v))
+            return [k, v.map((id) => (typeof id === 'string' ? `${prefix}/${id}` : id))]
+          return [k, walk(v, level + 1)]
         }),
       )
     }
-    return { ...(walk(old) as Json), models, schemaVersion: 2 }
+    const { models: _, ...rest } = old
+    return { ...(walk(rest, 0) as Json), models, schemaVersion: 2 }
   },
 }
 
@@ -51,7 +61,12 @@ export function readProjectDocument(value: unknown): Result<ProjectDocument, Doc
   for (let v = version; v < SCHEMA_VERSION; v++) {
     const step = STEPS[v]
     if (!step) return refused('wrong-shape', `No way is known to read document version ${v}.`)
-    doc = step(doc)
+    try {
+      doc = step(doc)
+    } catch (e) {
+      if (!(e instanceof TooDeep)) throw e
+      return refused('wrong-shape', 'The project is damaged: its parts are nested without end.')
+    }
   }
   const parsed = projectSchema.safeParse(doc)
   if (parsed.success) return ok(parsed.data)

@@ -4,12 +4,16 @@
 
 import { z } from 'zod'
 import type { Aim, Frame, Lens, Projection, Stand } from '#core/camera'
-import type { PlacedModel } from '#core/placing'
+import { FILE_LIMIT, WORLD_LIMIT_M, type PlacedModel } from '#core/placing'
+import { list, names } from './lists.ts'
 import { CAMERA_PARTS, EDIT_PARTS, type PartName } from './parts.ts'
 
 const finite = z.number()
-const coordinate = finite.min(-1e6).max(1e6)
+/** World metres. Sites in surveyed coordinates lie thousands of kilometres from the origin. */
+const coordinate = finite.min(-WORLD_LIMIT_M).max(WORLD_LIMIT_M)
 const vec3 = z.tuple([coordinate, coordinate, coordinate]).readonly()
+const fileCoordinate = finite.min(-FILE_LIMIT).max(FILE_LIMIT)
+const fileVec3 = z.tuple([fileCoordinate, fileCoordinate, fileCoordinate]).readonly()
 const angle = finite.min(-720).max(720)
 const id = z.string().min(1).max(64)
 const name = z.string().min(1).max(200)
@@ -23,7 +27,7 @@ const aim = z.discriminatedUnion('kind', [
 
 export const standSchema = z.object({ station: vec3, aim, rollDeg: angle }) satisfies z.ZodType<Stand>
 
-const widthM = finite.min(1e-4).max(1e6)
+const widthM = finite.min(1e-4).max(1e8)
 const projection = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('perspective') }),
   z.object({ kind: z.literal('parallel'), widthM }),
@@ -60,9 +64,10 @@ const onDistance = z.object({ on: onOff, distanceM: coordinate })
 const cutSchema = z.object({
   near: onDistance,
   far: onDistance,
-  planes: z
-    .array(z.object({ id, name, on: onOff, point: vec3, normal: vec3, thicknessM: finite.positive().optional() }))
-    .max(64),
+  planes: list(
+    z.object({ id, name, on: onOff, point: vec3, normal: vec3, thicknessM: finite.positive().optional() }),
+    64,
+  ),
   box: z.object({ on: onOff, min: vec3, max: vec3 }).nullable(),
   face: z.enum(['open', 'filled', 'hatched', 'solid']),
 })
@@ -71,7 +76,7 @@ const focusSchema = z.object({
   on: onOff,
   fNumber: finite.min(0.5).max(256),
   mode: z.discriminatedUnion('kind', [
-    z.object({ kind: z.literal('distance'), distanceM: finite.positive().max(1e6) }),
+    z.object({ kind: z.literal('distance'), distanceM: finite.positive().max(WORLD_LIMIT_M) }),
     z.object({ kind: z.literal('aim') }),
     z.object({ kind: z.literal('point'), point: vec3 }),
     z.object({
@@ -100,7 +105,7 @@ const exposureSchema = z.object({
   tone: z.enum(['linear', 'neutral']),
 })
 
-const visibleSchema = z.object({ hidden: z.array(z.string().min(1).max(2000)).max(100_000) })
+const visibleSchema = z.object({ hidden: names(2000, 100_000) })
 
 const channel = finite.min(0).max(1)
 const colour = z.tuple([channel, channel, channel]).readonly()
@@ -170,11 +175,11 @@ const modelSchema = z.object({
   sha256: z.string().regex(/^[0-9a-f]{64}$/),
   sizeBytes: z.number().int().nonnegative(),
   /** Bounds in the file's own units and axes; null where they were never measured. */
-  fileBox: z.object({ min: vec3, max: vec3 }).nullable(),
+  fileBox: z.object({ min: fileVec3, max: fileVec3 }).nullable(),
   unitM: finite.min(1e-6).max(1e6),
   up: z.enum(['y', 'z']),
-  place: z.object({ position: vec3, turnDeg: angle, scale: finite.min(1e-6).max(1e6) }),
-  moved: z.array(z.object({ path: nodePath, moveM: vec3, turnDeg: angle })).max(10_000),
+  place: z.object({ position: fileVec3, turnDeg: angle, scale: finite.min(1e-6).max(1e6) }),
+  moved: list(z.object({ path: nodePath, moveM: vec3, turnDeg: angle }), 10_000),
 }) satisfies z.ZodType<PlacedModel>
 export type ModelRef = z.infer<typeof modelSchema>
 
@@ -189,13 +194,13 @@ export const projectSchema = z
     subject: z.enum(['room', 'product']),
     eyeHeightM: finite.min(0.01).max(100),
     planCutM: finite.min(0.01).max(1000),
-    models: z.array(modelSchema).max(100),
+    models: list(modelSchema, 100),
     working: setupSchema,
-    locked: z.array(partName),
+    locked: list(partName, 64),
     recalledId: id.nullable(),
-    viewpoints: z.array(viewpointSchema).max(2000),
-    trail: z.object({ steps: z.array(trailStepSchema).min(1).max(500), at: z.number().int().nonnegative() }),
-    leftBehind: z.array(leftBehindSchema).max(200),
+    viewpoints: list(viewpointSchema, 2000),
+    trail: z.object({ steps: list(trailStepSchema, 500, 1), at: z.number().int().nonnegative() }),
+    leftBehind: list(leftBehindSchema, 200),
   })
   .refine((d) => d.trail.at < d.trail.steps.length, { path: ['trail', 'at'], message: 'points past the trail’s end' })
   .refine((d) => new Set(d.viewpoints.map((v) => v.id)).size === d.viewpoints.length, {

@@ -3,10 +3,11 @@ import { randomUUID } from 'node:crypto'
 import type { DataSource, EntityManager } from 'typeorm'
 import { AppError } from '#core/base'
 import { readProjectDocument, type ProjectDocument } from '#model'
-import type { Writer } from './data-source.ts'
-import { ProjectEntity, RevisionEntity, type Project, type Revision } from './entities/index.ts'
+import { AssetEntity, ProjectEntity, RevisionEntity, type Project, type Revision } from './storage/entities.ts'
+import { referencesIn, revisionTexts } from './storage/read.ts'
+import type { Writer } from './storage/writer.ts'
 
-/** All of the newest stay; older ones one an hour, then one a day. Labelled ones always stay. */
+/** All of the newest stay; older ones one an hour, then one a day. The first one and labelled ones always stay. */
 const KEEP_NEWEST = 60
 
 export interface Opened {
@@ -14,6 +15,25 @@ export interface Opened {
   readonly revision: number
   readonly savedAt: string
   readonly document: ProjectDocument
+  /** Where the newest revision cannot be read: which one is shown in its place. */
+  readonly damaged?: { readonly newest: number; readonly shown: number; readonly because: string }
+}
+/** What a save says of itself. */
+export interface SaveMark {
+  /** The sender's own name for this save: the same one sent again is recognised. */
+  readonly saveId?: string | undefined
+  /** Earlier saves of the same sender on the same base whose answers never came. */
+  readonly unsure?: readonly string[] | undefined
+  readonly label?: string | undefined
+}
+export interface SavedAs {
+  readonly revision: number
+  readonly savedAt: string
+}
+/** What deleting a project gives back: its own rows at once, files that no other project uses when they are swept. */
+export interface Weight {
+  readonly nowBytes: number
+  readonly sweptBytes: number
 }
 
 /** The document behind the door, or AppError `document-invalid` / `document-newer`. */
@@ -23,18 +43,30 @@ export function checkedDocument(value: unknown): ProjectDocument {
   throw new AppError(r.reason === 'newer-version' ? 'document-newer' : 'document-invalid', r.message)
 }
 
+type Read = { readonly ok: true; readonly document: ProjectDocument } | { readonly ok: false; readonly error: AppError }
+
+/** A stored text as a document of today, or why it cannot be read. */
+export function readText(text: string): Read {
+  try {
+    return { ok: true, document: checkedDocument(JSON.parse(text)) }
+  } catch (e) {
+    const error = e instanceof AppError ? e : new AppError('document-invalid', 'Its text is cut off or garbled.')
+    return { ok: false, error }
+  }
+}
+
 export class Projects {
-  private readonly source: DataSource
+  private readonly reader: DataSource
   private readonly writer: Writer
   private readonly now: () => Date
-  constructor(source: DataSource, writer: Writer, now: () => Date = () => new Date()) {
-    this.source = source
+  constructor(reader: DataSource, writer: Writer, now: () => Date = () => new Date()) {
+    this.reader = reader
     this.writer = writer
     this.now = now
   }
 
   async list(): Promise<(Omit<Project, 'cover'> & { hasCover: boolean })[]> {
-    const all = await this.source.getRepository(ProjectEntity).find({ order: { updatedAt: 'DESC' } })
+    const all = await this.reader.getRepository(ProjectEntity).find({ order: { updatedAt: 'DESC' } })
     return all.map((p) => ({ ...p, hasCover: p.coverType !== null }))
   }
 
@@ -56,41 +88,85 @@ export class Projects {
         document: JSON.stringify(document),
         label: null,
         savedAt: at,
+        saveId: null,
       })
     })
     return { id, revision: 1, savedAt: at, document }
   }
 
+  /**
+   * The newest revision, or the last one that can be read where the newest is damaged (the next save then follows the damaged
+   * one). AppError `document-newer` when a newer Yoroi wrote it, `document-invalid` when none can be read.
+   */
   async open(id: string): Promise<Opened> {
-    const project = await this.one(this.source.manager, id)
-    const rev = await this.source.getRepository(RevisionEntity).findOneBy({ projectId: id, number: project.revision })
-    if (!rev) throw new AppError('revision-missing')
-    return { id, revision: rev.number, savedAt: rev.savedAt, document: checkedDocument(JSON.parse(rev.document)) }
+    const project = await this.one(this.reader.manager, id)
+    const newest = project.revision
+    let because: string | null = null
+    for (const number of await this.numbers(id)) {
+      const rev = await this.reader.getRepository(RevisionEntity).findOneBy({ projectId: id, number })
+      if (!rev) continue
+      const read = readText(rev.document)
+      if (read.ok) {
+        const opened = { id, revision: newest, savedAt: rev.savedAt, document: read.document }
+        if (number === newest) return opened
+        const damaged = { newest, shown: number, because: because ?? 'It is not there any more.' }
+        return { ...opened, damaged }
+      }
+      if (read.error.code === 'document-newer') throw read.error
+      because ??= read.error.detail ?? 'It cannot be read.'
+    }
+    throw new AppError('document-invalid', because ?? 'None of its versions is there any more.')
   }
 
-  /** Saves as the revision after `base`; AppError `revision-conflict` when another came in between. */
-  save(
-    id: string,
-    base: number,
-    document: ProjectDocument,
-    label: string | null = null,
-  ): Promise<{ revision: number; savedAt: string }> {
+  /**
+   * Saves as the revision after `base`. AppError `revision-conflict` when another came in between; a save that came in already
+   * is answered as it was, and one whose own forerunner came in (`unsure`) follows it.
+   */
+  save(id: string, base: number, document: ProjectDocument, mark: SaveMark = {}): Promise<SavedAs> {
     const at = this.now().toISOString()
+    const text = JSON.stringify(document)
     return this.writer.write(async (m) => {
       const project = await this.one(m, id)
-      if (project.revision !== base)
-        throw new AppError('revision-conflict', undefined, { revision: project.revision, updatedAt: project.updatedAt })
-      const number = base + 1
-      await m.insert(RevisionEntity, { projectId: id, number, document: JSON.stringify(document), label, savedAt: at })
+      let number = base + 1
+      if (project.revision !== base) {
+        const again = await this.recognised(m, project, base, mark)
+        if (again === null)
+          throw new AppError('revision-conflict', undefined, {
+            revision: project.revision,
+            updatedAt: project.updatedAt,
+          })
+        if ('savedAt' in again) return again
+        number = again.after + 1
+      }
+      const { saveId = null, label = null } = mark
+      await m.insert(RevisionEntity, { projectId: id, number, document: text, label, savedAt: at, saveId })
       await m.update(ProjectEntity, { id }, { name: document.name, revision: number, updatedAt: at })
       if (number % 20 === 0) await this.thin(m, id, number)
       return { revision: number, savedAt: at }
     })
   }
 
+  /** A save on an older base that is no conflict: it came in already, or the newest revision is the sender's own. */
+  private async recognised(
+    m: EntityManager,
+    project: Project,
+    base: number,
+    { saveId, unsure = [] }: SaveMark,
+  ): Promise<SavedAs | { after: number } | null> {
+    if (project.revision < base) return null
+    const rows = (await m.query(
+      'SELECT "number", "savedAt", "saveId" FROM "revision" WHERE "projectId" = ? AND "number" > ? AND "saveId" IS NOT NULL',
+      [project.id, base],
+    )) as { number: number; savedAt: string; saveId: string }[]
+    const same = saveId === undefined ? undefined : rows.find((r) => r.saveId === saveId)
+    if (same) return { revision: same.number, savedAt: same.savedAt }
+    const newest = rows.find((r) => r.number === project.revision)
+    return newest && unsure.includes(newest.saveId) ? { after: project.revision } : null
+  }
+
   async revisions(id: string): Promise<Pick<Revision, 'number' | 'label' | 'savedAt'>[]> {
-    await this.one(this.source.manager, id)
-    return this.source.getRepository(RevisionEntity).find({
+    await this.one(this.reader.manager, id)
+    return this.reader.getRepository(RevisionEntity).find({
       where: { projectId: id },
       order: { number: 'DESC' },
       select: { projectId: true, number: true, label: true, savedAt: true },
@@ -98,23 +174,47 @@ export class Projects {
   }
 
   async revision(id: string, number: number): Promise<Opened> {
-    await this.one(this.source.manager, id)
-    const rev = await this.source.getRepository(RevisionEntity).findOneBy({ projectId: id, number })
+    await this.one(this.reader.manager, id)
+    const rev = await this.reader.getRepository(RevisionEntity).findOneBy({ projectId: id, number })
     if (!rev) throw new AppError('revision-missing')
-    return { id, revision: number, savedAt: rev.savedAt, document: checkedDocument(JSON.parse(rev.document)) }
+    const read = readText(rev.document)
+    if (!read.ok) throw read.error
+    return { id, revision: number, savedAt: rev.savedAt, document: read.document }
   }
 
   /** An old revision comes back as a new one on top: nothing in between is lost. */
-  async restore(id: string, number: number, base: number): Promise<{ revision: number; savedAt: string }> {
+  async restore(id: string, number: number, base: number): Promise<SavedAs> {
     const old = await this.revision(id, number)
-    return this.save(id, base, old.document, `Restored from ${number}`)
+    return this.save(id, base, old.document, { label: `Restored from ${number}` })
   }
 
-  async remove(id: string): Promise<void> {
+  /** Linear in all that is stored where the project has files of its own. */
+  async weight(id: string): Promise<Weight> {
+    await this.one(this.reader.manager, id)
+    const [own] = (await this.reader.query(
+      `SELECT COALESCE(SUM(LENGTH(CAST("document" AS BLOB))), 0)
+        + (SELECT COALESCE(LENGTH("cover"), 0) FROM "project" WHERE "id" = ?) AS bytes FROM "revision" WHERE "projectId" = ?`,
+      [id, id],
+    )) as { bytes: number }[]
+    const [mine, others] = [new Set<string>(), new Set<string>()]
+    const newest = await this.reader.getRepository(RevisionEntity).findBy({ projectId: id })
+    for (const r of newest) referencesIn(r.document, mine)
+    if (mine.size > 0)
+      for await (const r of revisionTexts(this.reader)) if (r.projectId !== id) referencesIn(r.document, others)
+    const alone = [...mine].filter((s) => !others.has(s))
+    let sweptBytes = 0
+    for (const sha256 of alone)
+      sweptBytes += (await this.reader.getRepository(AssetEntity).findOneBy({ sha256 }))?.sizeBytes ?? 0
+    return { nowBytes: own?.bytes ?? 0, sweptBytes }
+  }
+
+  async remove(id: string): Promise<Weight> {
+    const weight = await this.weight(id)
     await this.writer.write(async (m) => {
       await this.one(m, id)
       await m.delete(ProjectEntity, { id })
     })
+    return weight
   }
 
   async setCover(id: string, data: Buffer, type: string): Promise<void> {
@@ -125,7 +225,7 @@ export class Projects {
   }
 
   async cover(id: string): Promise<{ data: Buffer; type: string }> {
-    const p = await this.source
+    const p = await this.reader
       .getRepository(ProjectEntity)
       .findOne({ where: { id }, select: { id: true, cover: true, coverType: true } })
     if (!p) throw new AppError('project-missing')
@@ -139,6 +239,15 @@ export class Projects {
     return p
   }
 
+  /** The numbers of all revisions, newest first. */
+  private async numbers(id: string): Promise<number[]> {
+    const rows = (await this.reader.query(
+      'SELECT "number" FROM "revision" WHERE "projectId" = ? ORDER BY "number" DESC',
+      [id],
+    )) as { number: number }[]
+    return rows.map((r) => r.number)
+  }
+
   private async thin(m: EntityManager, id: string, newest: number): Promise<void> {
     const all = await m.find(RevisionEntity, {
       where: { projectId: id },
@@ -148,7 +257,7 @@ export class Projects {
     const dayAgo = this.now().getTime() - 24 * 3600_000
     const seen = new Set<string>()
     for (const r of all) {
-      if (r.number > newest - KEEP_NEWEST || r.label !== null) continue
+      if (r.number > newest - KEEP_NEWEST || r.number === 1 || r.label !== null) continue
       const slot = Date.parse(r.savedAt) > dayAgo ? r.savedAt.slice(0, 13) : r.savedAt.slice(0, 10)
       if (seen.has(slot)) await m.delete(RevisionEntity, { projectId: id, number: r.number })
       seen.add(slot)

@@ -5,7 +5,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { AppError } from '#core/base'
 import type { Box } from '#core/math'
-import { AT_ORIGIN, boxInMetres, matchNodes, standingOn, UNIT_M, type FileUnit } from '#core/placing'
+import { AT_ORIGIN, boxInMetres, firstPlace, matchNodes, standingOn, UNIT_M, type FileUnit } from '#core/placing'
 import { isModelName } from '#formats/kinds'
 import type { Closedness, Elevation } from '#mesh'
 import { newModel, type ModelRef } from '#model'
@@ -151,6 +151,11 @@ export const useBring = defineStore('bring', () => {
     const old = replacing ? same.value : null
     const reading = { fileBox: file.facts.box, unitM: UNIT_M[unit.value], up: up.value }
     const box = boxM.value!
+    const first = firstPlace(box)
+    if (!first.ok) {
+      notices.say(first.message, 'warning')
+      return null
+    }
     abort = new AbortController()
     const { signal } = abort
     judged.value = null
@@ -161,7 +166,7 @@ export const useBring = defineStore('bring', () => {
       stage.offer(sha256, file.glb)
       const entry = { id: newId(), name: file.fileName, sha256, sizeBytes, ...reading }
       if (into.value === 'new') {
-        const id = await createProject(newModel(entry), (p) => (progress.value = p), signal)
+        const id = await createProject(newModel({ ...entry, place: first.value }), (p) => (progress.value = p), signal)
         end()
         return id
       }

@@ -58,6 +58,33 @@ export const ERRORS = {
     what: 'The project is larger than this Yoroi accepts.',
     todo: 'Delete viewpoints that are not needed.',
   },
+  'asset-damaged': {
+    status: 410,
+    what: 'A file that the project uses is damaged in storage.',
+    todo: 'Bring the model in again from your disk: that repairs it.',
+  },
+  'range-unsatisfiable': { status: 416, what: 'That part of the file does not exist.', todo: 'Reload the page.' },
+  'precondition-failed': { status: 412, what: 'The file is another one by now.', todo: 'Reload the page.' },
+  'storage-full': {
+    status: 507,
+    what: 'The disk is full: nothing more can be saved.',
+    todo: 'Free some space; your work stays here and is saved as soon as there is room.',
+  },
+  'storage-busy': {
+    status: 503,
+    what: 'Another program keeps Yoroi’s data file locked.',
+    todo: 'Close that program; your work stays here and is saved as soon as the file is free.',
+  },
+  'storage-damaged': {
+    status: 500,
+    what: 'Yoroi’s data file is damaged.',
+    todo: 'Stop Yoroi, run “npm run check”, and put a backup in its place if it cannot be read.',
+  },
+  'storage-failed': {
+    status: 503,
+    what: 'The disk did not take what was to be saved.',
+    todo: 'Look whether the disk is there and can be written; your work stays here and is tried again.',
+  },
   offline: {
     status: 503,
     what: 'Yoroi’s server cannot be reached.',
@@ -71,6 +98,15 @@ export const ERRORS = {
 } as const satisfies Record<string, ErrorEntry>
 
 export type ErrorCode = keyof typeof ERRORS
+/** Failures that pass by themselves or once the machine is put right: what was to be saved is kept and tried again. */
+const PASSING: ReadonlySet<ErrorCode> = new Set([
+  'offline',
+  'internal',
+  'storage-full',
+  'storage-busy',
+  'storage-failed',
+])
+export const isPassing = (code: ErrorCode): boolean => PASSING.has(code)
 export const isErrorCode = (v: unknown): v is ErrorCode => typeof v === 'string' && v in ERRORS
 
 /** A failure of the outside world, by its code in the catalogue, with the details of this case. */

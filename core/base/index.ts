@@ -13,5 +13,5 @@ export {
 export { seededRandom, halton } from './rng.ts'
 export { parseQuantity, formatLength, lengthSuffix, type LengthUnit, type QuantityKind } from './units.ts'
 export { likelierUnit, type UnitGuess } from './outliers.ts'
-export { AppError, ERRORS, isErrorCode, type ErrorCode, type ErrorEntry } from './errors.ts'
+export { AppError, ERRORS, isErrorCode, isPassing, type ErrorCode, type ErrorEntry } from './errors.ts'
 export { failureData, opened, type Outcome } from './outcome.ts'

@@ -3,11 +3,14 @@ import type { ErrorRequestHandler, RequestHandler } from 'express'
 import type { Logger } from 'pino'
 import type { z } from 'zod'
 import { AppError, ERRORS } from '#core/base'
+import { storageFault } from '../storage/faults.ts'
 
 /** Answers only requests made to its own address and by its own pages (against rebinding and foreign sites). */
 export function ownHostOnly(port: () => number, extraOrigins: readonly string[]): RequestHandler {
   return (req, _res, next) => {
-    const hosts = ['127.0.0.1', 'localhost', '[::1]'].map((h) => `${h}:${port()}`)
+    const names = ['127.0.0.1', 'localhost', '[::1]']
+    // a browser leaves out the port that HTTP has by itself
+    const hosts = names.flatMap((h) => (port() === 80 ? [h, `${h}:80`] : [`${h}:${port()}`]))
     const host = req.headers.host ?? ''
     const origin = req.headers.origin
     const ownOrigin =
@@ -31,7 +34,7 @@ export function checked<S extends z.ZodType>(schema: S, value: unknown): z.infer
 export function errorWriter(log: Logger): ErrorRequestHandler {
   return (e: unknown, _req, res, _next) => {
     const error = toAppError(e)
-    if (error.code === 'internal') log.error(e)
+    if (error.status >= 500) log.error(e)
     if (res.headersSent) {
       res.destroy()
       return
@@ -43,13 +46,21 @@ export function errorWriter(log: Logger): ErrorRequestHandler {
   }
 }
 
-function toAppError(e: unknown): AppError {
+function toAppError(thrown: unknown): AppError {
+  const e = storageFault(thrown)
   if (e instanceof AppError) return e
-  const type = typeof e === 'object' && e !== null && 'type' in e ? (e as { type: unknown }).type : null
-  if (type === 'entity.too.large') return new AppError('body-too-large')
-  if (type === 'entity.parse.failed' || type === 'encoding.unsupported' || type === 'charset.unsupported')
-    return new AppError('bad-request', 'Its body is not JSON.')
-  if (type === 'request.aborted') return new AppError('upload-broken')
   if (e instanceof URIError) return new AppError('bad-request')
+  const { type, status } = (typeof e === 'object' && e !== null ? e : {}) as { type?: unknown; status?: unknown }
+  if (type === 'request.aborted') return new AppError('upload-broken')
+  if (status === 413) return new AppError('body-too-large')
+  if (status === 416) return new AppError('range-unsatisfiable')
+  if (status === 412) return new AppError('precondition-failed')
+  if (status === 404) return new AppError('not-found')
+  // whatever else Express and its parsers blame on the request: broken JSON, gzip, br, deflate, charsets, lengths
+  if (typeof status === 'number' && status >= 400 && status < 500)
+    return new AppError(
+      'bad-request',
+      typeof type === 'string' && type.startsWith('entity') ? 'Its body is not JSON.' : undefined,
+    )
   return new AppError('internal')
 }

@@ -7,7 +7,13 @@ import { checkedDocument, type Projects } from '../projects.ts'
 
 const idSchema = z.object({ id: z.string().min(1).max(64) })
 const revisionSchema = idSchema.extend({ number: z.coerce.number().int().positive() })
-const saveSchema = z.object({ baseRevision: z.number().int().positive(), document: z.unknown().optional() })
+const saveIdSchema = z.string().min(8).max(64)
+const saveSchema = z.object({
+  baseRevision: z.number().int().positive(),
+  document: z.unknown().optional(),
+  saveId: saveIdSchema.optional(),
+  unsure: z.array(saveIdSchema).max(64).optional(),
+})
 const createSchema = z.object({ document: z.unknown().optional() })
 const restoreSchema = z.object({ baseRevision: z.number().int().positive() })
 const COVER_TYPES = ['image/jpeg', 'image/png', 'image/webp']
@@ -24,12 +30,14 @@ export function projectRoutes(projects: Projects, documentLimitBytes: number): R
   r.get('/projects/:id', async (req, res) => void res.json(await projects.open(checked(idSchema, req.params).id)))
   r.put('/projects/:id', json, async (req, res) => {
     const { id } = checked(idSchema, req.params)
-    const { baseRevision, document } = checked(saveSchema, req.body)
-    res.json(await projects.save(id, baseRevision, checkedDocument(document)))
+    const { baseRevision, document, saveId, unsure } = checked(saveSchema, req.body)
+    res.json(await projects.save(id, baseRevision, checkedDocument(document), { saveId, unsure }))
   })
   r.delete('/projects/:id', async (req, res) => {
-    await projects.remove(checked(idSchema, req.params).id)
-    res.status(204).end()
+    res.json(await projects.remove(checked(idSchema, req.params).id))
+  })
+  r.get('/projects/:id/weight', async (req, res) => {
+    res.json(await projects.weight(checked(idSchema, req.params).id))
   })
   r.get(
     '/projects/:id/revisions',

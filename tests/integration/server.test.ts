@@ -1,5 +1,4 @@
 import { createHash } from 'node:crypto'
-import { spawn } from 'node:child_process'
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { request as httpRequest } from 'node:http'
 import { createServer } from 'node:net'
@@ -32,7 +31,7 @@ describe('projects', () => {
     const opened = await api().get(`/api/projects/${id}`).expect(200)
     expect(opened.body).toMatchObject({ revision: 2, document: { name: 'Loft' } })
     expect((await api().get('/api/projects')).body.map((p: { name: string }) => p.name)).toContain('Loft')
-    await api().delete(`/api/projects/${id}`).expect(204)
+    expect((await api().delete(`/api/projects/${id}`).expect(200)).body).toMatchObject({ sweptBytes: 0 })
     await api().get(`/api/projects/${id}`).expect(404)
   })
   it('a save on an old base is a conflict and changes nothing', async () => {
@@ -116,7 +115,7 @@ describe('assets', () => {
       .post('/api/assets')
       .set({ 'Content-Type': 'model/gltf-binary', 'X-File-Name': 'room%20one.glb', ...headers })
       .send(body)
-  const chunks = async () => Number((await server.assets['source'].query('SELECT COUNT(*) AS n FROM asset_chunk'))[0].n)
+  const chunks = async () => Number((await server.store.reader.query('SELECT COUNT(*) AS n FROM asset_chunk'))[0].n)
 
   it('go up and come down the same, once per content', async () => {
     const r = await upload(glb, { 'X-Content-Sha256': sha }).expect(201)
@@ -192,7 +191,7 @@ describe('the door', () => {
     expect(headers['x-powered-by']).toBeUndefined()
   })
   it('writes with a log and full synchronisation', async () => {
-    const q = async (p: string) => Object.values((await server.assets['source'].query(`PRAGMA ${p}`))[0])[0]
+    const q = async (p: string) => Object.values((await server.store.reader.query(`PRAGMA ${p}`))[0])[0]
     expect([await q('journal_mode'), await q('synchronous'), await q('foreign_keys')]).toEqual(['wal', 2, 1])
   })
 })
@@ -220,49 +219,5 @@ describe('starting', () => {
     })
     expect(readConfig([], { YOROI_PORT: '6000' }).port).toBe(6000)
     expect(() => readConfig(['--port', 'abc'], {})).toThrow(/“port” is not usable/)
-  })
-})
-
-describe('a killed server', () => {
-  it('comes back with every acknowledged save', async () => {
-    const dataDir = mkdtempSync(join(tmpdir(), 'yoroi-kill-'))
-    const start = () =>
-      new Promise<{ url: string; kill: () => Promise<void> }>((resolve, reject) => {
-        const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', '--port', '0', '--data', dataDir], {
-          stdio: ['ignore', 'pipe', 'inherit'],
-        })
-        const gone = new Promise<void>((r) => child.once('exit', () => r()))
-        child.stdout.on('data', (d: Buffer) => {
-          const url = /http:\/\/\S+/.exec(String(d))?.[0]
-          if (url) resolve({ url: url.replace(':0', ''), kill: () => (child.kill('SIGKILL'), gone) })
-        })
-        child.once('error', reject)
-      })
-    const first = await start()
-    const { id } = (await request(first.url).post('/api/projects').send({ document: doc() })).body
-    let acknowledged = 1
-    let stop = false
-    const saving = (async () => {
-      while (!stop) {
-        const r = await request(first.url)
-          .put(`/api/projects/${id}`)
-          .send({ baseRevision: acknowledged, document: doc(`save ${acknowledged + 1}`) })
-          .catch(() => null)
-        if (r?.status !== 200) return
-        acknowledged = r.body.revision
-      }
-    })()
-    await new Promise((r) => setTimeout(r, 500))
-    await first.kill()
-    stop = true
-    await saving
-    const second = await start()
-    const opened = (await request(second.url).get(`/api/projects/${id}`)).body
-    // the last save may have reached the disk without its answer reaching us
-    expect(opened.revision).toBeGreaterThanOrEqual(acknowledged)
-    expect(opened.document.name).toBe(opened.revision === 1 ? 'Hall' : `save ${opened.revision}`)
-    expect(acknowledged).toBeGreaterThan(3)
-    await second.kill()
-    rmSync(dataDir, { recursive: true })
   })
 })

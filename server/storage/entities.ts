@@ -17,6 +17,8 @@ export interface Revision {
   document: string
   label: string | null
   savedAt: string
+  /** What the sender called this save, so that the same one sent again is recognised. */
+  saveId: string | null
 }
 export interface Asset {
   sha256: string
@@ -24,7 +26,10 @@ export interface Asset {
   sizeBytes: number
   mediaType: string
   fileName: string
+  /** When it was last brought in. */
   createdAt: string
+  /** When a sweep first found no project that refers to it; null while one does. */
+  unreferencedSince: string | null
 }
 export interface AssetChunk {
   uploadId: string
@@ -52,6 +57,7 @@ export const RevisionEntity = new EntitySchema<Revision>({
     document: { type: 'text' },
     label: { type: 'varchar', nullable: true },
     savedAt: { type: 'varchar' },
+    saveId: { type: 'varchar', nullable: true },
   },
   relations: {},
 })
@@ -64,6 +70,7 @@ export const AssetEntity = new EntitySchema<Asset>({
     mediaType: { type: 'varchar' },
     fileName: { type: 'varchar' },
     createdAt: { type: 'varchar' },
+    unreferencedSince: { type: 'varchar', nullable: true },
   },
 })
 export const AssetChunkEntity = new EntitySchema<AssetChunk>({
