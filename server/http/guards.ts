@@ -40,8 +40,12 @@ export function errorWriter(log: Logger): ErrorRequestHandler {
       return
     }
     const { what, todo } = ERRORS[error.code]
+    // a file's headers must not stay on its refusal
+    for (const name of ['ETag', 'Last-Modified', 'Content-Length', 'Accept-Ranges']) res.removeHeader(name)
     res
       .status(error.status)
+      .set('Cache-Control', 'no-store')
+      .type('json')
       .json({ error: { code: error.code, what, todo, detail: error.detail ?? null, data: error.data ?? null } })
   }
 }
