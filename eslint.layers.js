@@ -8,7 +8,7 @@ export const LAYERS = {
   model: { layers: ['core'], packages: ['zod'] },
   formats: {
     layers: ['core', 'mesh', 'model'],
-    packages: ['three', 'fflate', '@gltf-transform', 'draco3d', 'meshoptimizer'],
+    packages: ['three', 'fflate', 'earcut', '@gltf-transform', 'draco3d', 'meshoptimizer'],
   },
   workers: { layers: ['core', 'mesh', 'formats'], packages: ['comlink', 'draco3d'] },
   stage: { layers: ['core', 'mesh', 'model', 'formats', 'workers'], packages: ['three', 'comlink'] },
@@ -24,6 +24,7 @@ export const LAYERS = {
       '@vueuse',
       '@fontsource-variable',
       'vue-draggable-plus',
+      'idb',
       'zod',
     ],
   },

@@ -70,9 +70,16 @@ export class Projects {
     return all.map((p) => ({ ...p, hasCover: p.coverType !== null }))
   }
 
+  /** A new project. The same one sent again under its own id is answered as it was; AppError `id-taken` for another's id. */
   async create(document: ProjectDocument, id: string = randomUUID()): Promise<Opened> {
     const at = this.now().toISOString()
-    await this.writer.write(async (m) => {
+    const text = JSON.stringify(document)
+    const savedAt = await this.writer.write(async (m) => {
+      if (await m.findOneBy(ProjectEntity, { id })) {
+        const first = await m.findOneBy(RevisionEntity, { projectId: id, number: 1 })
+        if (first?.document !== text) throw new AppError('id-taken')
+        return first.savedAt
+      }
       await m.insert(ProjectEntity, {
         id,
         name: document.name,
@@ -85,13 +92,14 @@ export class Projects {
       await m.insert(RevisionEntity, {
         projectId: id,
         number: 1,
-        document: JSON.stringify(document),
+        document: text,
         label: null,
         savedAt: at,
         saveId: null,
       })
+      return at
     })
-    return { id, revision: 1, savedAt: at, document }
+    return { id, revision: 1, savedAt, document }
   }
 
   /**

@@ -27,7 +27,7 @@ describe('answers of the server', () => {
   })
   it('errors keep their code, detail and data', async () => {
     answer(409, { error: { code: 'revision-conflict', detail: null, data: { revision: 5 } } })
-    const e = await api.save('a', 2, doc).catch((x: unknown) => x)
+    const e = await api.save('a', 2, doc, { saveId: 'save-1234', unsure: [] }).catch((x: unknown) => x)
     expect(e).toMatchObject({ code: 'revision-conflict', status: 409, data: { revision: 5 } })
     answer(422, { error: { code: 'model-unreadable', detail: 'It is cut off.', data: null } })
     const text = failureText(await api.projects().catch((x: unknown) => x))
@@ -60,7 +60,7 @@ describe('answers of the server', () => {
     answer(204, '')
     vi.stubGlobal(
       'fetch',
-      vi.fn(async () => new Response(null, { status: 204 })),
+      vi.fn(async () => new Response('{}')),
     )
     await api.remove('a/../b')
     expect(vi.mocked(fetch).mock.calls[0]![0]).toBe('/api/projects/a%2F..%2Fb')

@@ -15,6 +15,18 @@ export interface OpenedProject {
   readonly revision: number
   readonly savedAt: string
   readonly document: ProjectDocument
+  /** Where the newest version could not be read and an older one is shown. */
+  readonly damaged?: { readonly newest: number; readonly shown: number; readonly because: string }
+}
+/** How a save is known again when it is sent twice. */
+export interface SaveMark {
+  readonly saveId: string
+  readonly unsure: readonly string[]
+}
+/** What a project takes up: what goes with it at once, and files that are swept later. */
+export interface Weight {
+  readonly nowBytes: number
+  readonly sweptBytes: number
 }
 export interface Saved {
   readonly revision: number
@@ -63,14 +75,17 @@ export const api = {
   projects: async (): Promise<ProjectCard[]> => (await call('/projects')).json() as Promise<ProjectCard[]>,
   open: async (id: string): Promise<OpenedProject> =>
     checked((await (await call(`/projects/${encodeURIComponent(id)}`)).json()) as OpenedProject),
-  create: async (document: ProjectDocument): Promise<OpenedProject> =>
-    checked((await (await call('/projects', json('POST', { document }))).json()) as OpenedProject),
-  save: async (id: string, baseRevision: number, document: ProjectDocument): Promise<Saved> =>
+  /** Sent again under the same id (an answer that never came) it is the same project. */
+  create: async (document: ProjectDocument, id: string = crypto.randomUUID()): Promise<OpenedProject> =>
+    checked((await (await call('/projects', json('POST', { document, id }))).json()) as OpenedProject),
+  save: async (id: string, baseRevision: number, document: ProjectDocument, mark: SaveMark): Promise<Saved> =>
     (
-      await call(`/projects/${encodeURIComponent(id)}`, json('PUT', { baseRevision, document }))
+      await call(`/projects/${encodeURIComponent(id)}`, json('PUT', { baseRevision, document, ...mark }))
     ).json() as Promise<Saved>,
-  remove: async (id: string): Promise<void> =>
-    void (await call(`/projects/${encodeURIComponent(id)}`, { method: 'DELETE' })),
+  weight: async (id: string): Promise<Weight> =>
+    (await call(`/projects/${encodeURIComponent(id)}/weight`)).json() as Promise<Weight>,
+  remove: async (id: string): Promise<Weight> =>
+    (await call(`/projects/${encodeURIComponent(id)}`, { method: 'DELETE' })).json() as Promise<Weight>,
   setCover: async (id: string, picture: Blob): Promise<void> =>
     void (await call(`/projects/${encodeURIComponent(id)}/cover`, {
       method: 'PUT',

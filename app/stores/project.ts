@@ -4,7 +4,6 @@
 
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { AppError } from '#core/base'
 import { poseOfStand, type Camera } from '#core/camera'
 import {
   applyCommand,
@@ -23,12 +22,9 @@ import {
   type Stamp,
 } from '#model'
 import { centreOf } from './centres.ts'
-import { api } from '../api/client.ts'
+import { api, type OpenedProject } from '../api/client.ts'
 import { useNotices } from './notices.ts'
-
-export type SaveState = 'saved' | 'waiting' | 'saving' | 'failed' | 'conflict'
-const SAVE_AFTER_MS = 700
-const RETRY_AFTER_MS = 4000
+import { createSaving } from './saving.ts'
 
 export const newId = (): string => crypto.randomUUID()
 export const newStamp = (): Stamp => ({ id: newId(), at: new Date().toISOString() })
@@ -39,13 +35,8 @@ export const useProject = defineStore('project', () => {
   const document = shallowRef<ProjectDocument | null>(null)
   const history = shallowRef<History>(EMPTY_HISTORY)
   const live = shallowRef<CameraChanges | null>(null)
-  const saveState = ref<SaveState>('saved')
-  const savedAt = ref<string | null>(null)
-  const theirs = shallowRef<ProjectDocument | null>(null)
-  let revision = 0
-  let saved: ProjectDocument | null = null
-  let timer: ReturnType<typeof setTimeout> | null = null
-  let running: Promise<void> | null = null
+  const saving = createSaving(id, document)
+  const { state: saveState, savedAt, problem, theirs, unsaved, save } = saving
 
   /** The working Setup as it is shown now, a running drag included. */
   const working = computed<Setup | null>(() => {
@@ -73,7 +64,7 @@ export const useProject = defineStore('project', () => {
 
   function set(doc: ProjectDocument): void {
     document.value = doc
-    scheduleSave()
+    saving.changed()
   }
 
   /** Applies a command; a refusal is told to the person. True when something changed. */
@@ -132,99 +123,59 @@ export const useProject = defineStore('project', () => {
   const trail = (by: -1 | 1): void =>
     void (document.value && run({ type: 'trailTo', at: document.value.trail.at + by }))
 
-  function scheduleSave(): void {
-    if (saveState.value === 'conflict') return
-    saveState.value = 'waiting'
-    if (timer) clearTimeout(timer)
-    timer = setTimeout(() => void save(), SAVE_AFTER_MS)
-  }
-
-  /** Saves until the newest document is on the server; failures are kept visible and tried again. */
-  async function save(): Promise<void> {
-    if (timer) clearTimeout(timer)
-    timer = null
-    if (running) return running
-    running = (async () => {
-      while (id.value && document.value && document.value !== saved && saveState.value !== 'conflict') {
-        const doc = document.value
-        saveState.value = 'saving'
-        try {
-          const r = await api.save(id.value, revision, doc)
-          revision = r.revision
-          savedAt.value = r.savedAt
-          saved = doc
-        } catch (e) {
-          await failed(e)
-          return
-        }
-      }
-      if (saveState.value !== 'conflict') saveState.value = 'saved'
-    })().finally(() => (running = null))
-    return running
-  }
-
-  async function failed(e: unknown): Promise<void> {
-    if (e instanceof AppError && e.code === 'revision-conflict' && id.value) {
-      saveState.value = 'conflict'
-      theirs.value = await api.open(id.value).then((o) => o.document).catch(() => null) // prettier-ignore
-      return
-    }
-    saveState.value = 'failed'
-    // tried again while the server is away; a document the server refuses is told at once
-    const away = e instanceof AppError && (e.code === 'offline' || e.code === 'internal')
-    if (!away) notices.fail(e)
-    timer = setTimeout(() => void save(), RETRY_AFTER_MS)
-  }
-
   async function open(projectId: string): Promise<void> {
     await close()
     const o = await api.open(projectId)
     id.value = o.id
-    revision = o.revision
-    savedAt.value = o.savedAt
-    saved = o.document
     history.value = EMPTY_HISTORY
-    saveState.value = 'saved'
-    document.value = o.document
+    copyId = null
+    const doc = await saving.begin(o)
+    if (o.damaged) notices.say(damagedText(o), 'error')
+    document.value = doc
+    if (doc !== o.document) saving.changed()
   }
 
   /** Waits for what is not saved yet, then lets the project go. */
   async function close(): Promise<void> {
-    if (document.value && document.value !== saved && saveState.value !== 'conflict') await save()
-    if (timer) clearTimeout(timer)
-    timer = null
+    await saving.end()
     id.value = null
     document.value = null
     live.value = null
-    theirs.value = null
     history.value = EMPTY_HISTORY
-    saveState.value = 'saved'
   }
 
   /** A conflict: go on with the other version; this one goes. */
   async function takeTheirs(): Promise<void> {
     const at = id.value
     if (!at) return
+    await saving.giveUp()
     document.value = null
-    saveState.value = 'saved'
     await open(at)
   }
   /** A conflict: this version becomes a project of its own. Returns its id. */
   async function keepAsCopy(): Promise<string | null> {
     const doc = document.value
     if (!doc) return null
-    const made = await api.create({ ...doc, name: `${doc.name} (copy)`.slice(0, 200) })
+    const name = theirs.value ? `${doc.name} (copy)` : doc.name
+    copyId ??= newId()
+    const made = await api.create({ ...doc, name: name.slice(0, 200) }, copyId)
+    copyId = null
+    await saving.giveUp()
     document.value = null
-    saveState.value = 'saved'
     return made.id
   }
-
-  const unsaved = computed(
-    () => saveState.value === 'waiting' || saveState.value === 'saving' || saveState.value === 'failed',
-  )
+  /** The copy's id, the same at every try. */
+  let copyId: string | null = null
+  /** The project was deleted elsewhere and is not wanted back. */
+  const letGoOfIt = (): Promise<void> => saving.giveUp()
 
   return {
-    id, document, live, working, camera, recalled, changed, canUndo, canRedo, canBack, canForward, saveState, savedAt, theirs, unsaved,
-    run, move, show, settle, letGo, undoEdit, redoEdit, trail, save, open, close, takeTheirs, keepAsCopy,
+    id, document, live, working, camera, recalled, changed, canUndo, canRedo, canBack, canForward, saveState, savedAt, problem, theirs, unsaved,
+    run, move, show, settle, letGo, undoEdit, redoEdit, trail, save, open, close, takeTheirs, keepAsCopy, letGoOfIt,
   } // prettier-ignore
 })
+
+function damagedText({ damaged, savedAt }: OpenedProject): string {
+  const at = new Date(savedAt).toLocaleString([], { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' })
+  return `The newest version (${damaged!.newest}) of this project is damaged: ${damaged!.because} What you see is version ${damaged!.shown}, saved ${at}. Your next change is saved after both.`
+}

@@ -88,3 +88,19 @@ export function differenceText(d: Difference): string {
     typeof v === 'number' ? String(Math.round(v * 1000) / 1000) : typeof v === 'string' ? v : JSON.stringify(v)
   return `${d.part.replace('look.', '')}, ${field}: ${show(d.a)} → ${show(d.b)}`
 }
+
+const megabytes = (bytes: number): string =>
+  bytes < 1e5 ? `${Math.max(1, Math.round(bytes / 1e3))} kB` : `${(bytes / 1e6).toFixed(bytes < 1e7 ? 1 : 0)} MB`
+/** What deleting a project gives back, and when. */
+export function freedText({
+  nowBytes,
+  sweptBytes,
+}: {
+  readonly nowBytes: number
+  readonly sweptBytes: number
+}): string {
+  const now = `It frees ${megabytes(nowBytes)} at once`
+  return sweptBytes > 0
+    ? `${now} and, after 30 days, ${megabytes(sweptBytes)} of models that no other project uses.`
+    : `${now}.`
+}

@@ -48,6 +48,13 @@ const copy = (): Promise<void> =>
     if (id) await router.replace(`/project/${id}`)
   })
 const theirs = (): Promise<void> => choose(() => project.takeTheirs())
+/** Not changed but deleted elsewhere. */
+const deleted = computed(() => project.theirs === null)
+const letGo = (): Promise<void> =>
+  choose(async () => {
+    await project.letGoOfIt()
+    await router.replace('/')
+  })
 </script>
 
 <template>
@@ -55,11 +62,15 @@ const theirs = (): Promise<void> => choose(() => project.takeTheirs())
     :visible="project.saveState === 'conflict'"
     modal
     :closable="false"
-    header="Changed in another tab"
+    :header="deleted ? 'Deleted in another tab' : 'Changed in another tab'"
     :style="{ width: '480px' }"
     :draggable="false"
   >
-    <p>
+    <p v-if="deleted">
+      This project is no longer on the server: it was deleted, or the server uses another data folder. What you see is
+      still here: keep it as a new project, or let it go.
+    </p>
+    <p v-else>
       This project was saved from another tab after this one read it. Nothing is lost yet: choose what becomes of the
       version here.
     </p>
@@ -70,10 +81,13 @@ const theirs = (): Promise<void> => choose(() => project.takeTheirs())
         <li v-if="differences.length > 12" class="quiet">and {{ differences.length - 12 }} more</li>
       </ul>
     </div>
-    <p v-else class="quiet">The working framing is the same in both.</p>
+    <p v-else-if="!deleted" class="quiet">The working framing is the same in both.</p>
     <template #footer>
-      <button class="btn" :disabled="busy" @click="theirs">Take the other version</button>
-      <button class="btn main" :disabled="busy" @click="copy">Keep mine as a copy</button>
+      <button v-if="deleted" class="btn" :disabled="busy" @click="letGo">Let it go</button>
+      <button v-else class="btn" :disabled="busy" @click="theirs">Take the other version</button>
+      <button class="btn main" :disabled="busy" @click="copy">
+        {{ deleted ? 'Keep as a new project' : 'Keep mine as a copy' }}
+      </button>
     </template>
   </Dialog>
 </template>

@@ -130,7 +130,7 @@ useEventListener(window, 'keydown', (e) => {
   }
   handleKey(e, actions, { dialogOpen, singleKeys: view.singleKeys, dragging: isDragging() })
 })
-// leaving the page with work that is not on the server yet asks first
+// leaving the page with work that is not on the server yet asks first (it is kept in this browser all the same)
 useEventListener(window, 'beforeunload', (e) => {
   if (!project.unsaved) return
   void project.save()

@@ -2,6 +2,8 @@
 // Mark, project, trail, undo, saving, theme, help.
 import { IconArrowLeft, IconArrowRight, IconHelp, IconMoon, IconSun } from '@tabler/icons-vue'
 import { computed, ref } from 'vue'
+import { AppError, isPassing, type ErrorCode } from '#core/base'
+import { failureText } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
 import { useView } from '../stores/view.ts'
 import TrailList from './TrailList.vue'
@@ -21,11 +23,25 @@ const saved = computed(() => {
     case 'saving':
       return 'Saving…'
     case 'failed':
-      return 'Not saved: trying again'
+      return `Not saved: ${project.problem ? (WHY[project.problem] ?? 'refused') : 'trying again'}`
     case 'conflict':
-      return 'Changed in another tab'
+      return project.theirs ? 'Changed in another tab' : 'Deleted in another tab'
   }
   return ''
+})
+/** Why nothing is saved, in two words; the whole sentence is in the tooltip. */
+const WHY: Partial<Record<ErrorCode, string>> = {
+  offline: 'server away',
+  internal: 'trying again',
+  'storage-full': 'disk full',
+  'storage-busy': 'file locked',
+  'storage-failed': 'disk fails',
+  'storage-damaged': 'file damaged',
+}
+const savedTitle = computed(() => {
+  if (project.saveState !== 'failed' || !project.problem) return undefined
+  const again = isPassing(project.problem) ? ' Tried again every four seconds; kept in this browser meanwhile.' : ' Kept in this browser meanwhile.' // prettier-ignore
+  return failureText(new AppError(project.problem)) + again
 })
 const trailText = computed(() =>
   project.document ? `${project.document.trail.at + 1} of ${project.document.trail.steps.length}` : '',
@@ -90,7 +106,14 @@ const toggleTheme = (): void => void (view.theme = view.theme === 'day' ? 'night
         <button class="btn" :disabled="!project.canRedo" title="Redo (Ctrl+Shift+Z)" @click="project.redoEdit">
           Redo
         </button>
-        <span class="saved quiet" :class="project.saveState" role="status" data-testid="save-state">{{ saved }}</span>
+        <span
+          class="saved quiet"
+          :class="project.saveState"
+          role="status"
+          :title="savedTitle"
+          data-testid="save-state"
+          >{{ saved }}</span
+        >
         <button class="btn" title="All commands (Ctrl+K)" @click="view.commands = true">Commands</button>
       </template>
       <button class="btn icon" :title="view.theme === 'day' ? 'Night' : 'Day'" @click="toggleTheme">

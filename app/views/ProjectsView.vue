@@ -2,12 +2,14 @@
 // Home: the projects as their best picture; a new one from a model file, by drop or picker.
 import { IconPlus, IconTrash } from '@tabler/icons-vue'
 import Dialog from 'primevue/dialog'
-import { onMounted, ref } from 'vue'
-import { api, type ProjectCard } from '../api/client.ts'
+import { onMounted, ref, watch } from 'vue'
+import { api, type ProjectCard, type Weight } from '../api/client.ts'
 import BringDialog from '../bring/BringDialog.vue'
 import { useBring } from '../bring/bring.ts'
 import { PICKER_ACCEPT, useDrop } from '../bring/drop.ts'
+import { useKeptWork } from '../stores/kept-work.ts'
 import { failureText, useNotices } from '../stores/notices.ts'
+import { freedText } from '../text/short.ts'
 import HeaderBar from './HeaderBar.vue'
 
 const notices = useNotices()
@@ -18,15 +20,26 @@ const picker = ref<HTMLInputElement | null>(null)
 const bring = useBring()
 const { over, handlers } = useDrop()
 
+const kept = useKeptWork()
+
 async function list(): Promise<void> {
   failed.value = ''
   try {
+    await kept.send()
     cards.value = await api.projects()
+    kept.tell(cards.value, list)
   } catch (e) {
     failed.value = failureText(e)
   }
 }
 onMounted(list)
+/** What deleting would give back, once it is known. */
+const weight = ref<Weight | null>(null)
+watch(removing, async (card) => {
+  weight.value = null
+  const w = card ? await api.weight(card.id).catch(() => null) : null
+  if (removing.value === card) weight.value = w
+})
 
 function picked(e: Event): void {
   const input = e.target as HTMLInputElement
@@ -38,8 +51,7 @@ async function remove(): Promise<void> {
   removing.value = null
   if (!card) return
   try {
-    await api.remove(card.id)
-    notices.say(`“${card.name}” is deleted.`)
+    notices.say(`“${card.name}” is deleted. ${freedText(await api.remove(card.id))}`)
   } catch (e) {
     notices.fail(e)
   }
@@ -69,6 +81,7 @@ const day = (iso: string): string =>
             >
             <span class="name">{{ c.name }}</span>
             <span class="quiet">{{ day(c.updatedAt) }}</span>
+            <span v-if="kept.of.value.get(c.id)" class="kept">Not saved yet: kept in this browser</span>
           </RouterLink>
           <button class="plain bin" :title="`Delete “${c.name}”`" @click="removing = c">
             <IconTrash :size="15" stroke="1.6" /><span class="visually-hidden">Delete {{ c.name }}</span>
@@ -100,6 +113,7 @@ const day = (iso: string): string =>
       @update:visible="removing = null"
     >
       <p>“{{ removing?.name }}” with all its viewpoints and versions goes for good.</p>
+      <p v-if="weight" class="quiet" data-testid="weight">{{ freedText(weight) }}</p>
       <template #footer>
         <button class="btn" @click="removing = null">Keep it</button>
         <button class="btn main" @click="remove">Delete</button>
@@ -178,6 +192,10 @@ article {
 }
 .name {
   font-weight: 600;
+}
+.kept {
+  color: var(--ochre);
+  font-size: 12px;
 }
 .bin {
   position: absolute;

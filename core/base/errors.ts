@@ -36,6 +36,7 @@ export const ERRORS = {
     what: 'The project was changed in another tab since this one read it.',
     todo: 'Choose which version to keep.',
   },
+  'id-taken': { status: 409, what: 'Another project has this id already.', todo: 'Try again.' },
   'document-invalid': {
     status: 422,
     what: 'The project could not be read.',

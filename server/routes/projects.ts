@@ -14,7 +14,7 @@ const saveSchema = z.object({
   saveId: saveIdSchema.optional(),
   unsure: z.array(saveIdSchema).max(64).optional(),
 })
-const createSchema = z.object({ document: z.unknown().optional() })
+const createSchema = z.object({ document: z.unknown().optional(), id: z.uuid().optional() })
 const restoreSchema = z.object({ baseRevision: z.number().int().positive() })
 const COVER_TYPES = ['image/jpeg', 'image/png', 'image/webp']
 const COVER_LIMIT = '600kb'
@@ -24,8 +24,8 @@ export function projectRoutes(projects: Projects, documentLimitBytes: number): R
   const json = express.json({ limit: documentLimitBytes })
   r.get('/projects', async (_req, res) => void res.json(await projects.list()))
   r.post('/projects', json, async (req, res) => {
-    const { document } = checked(createSchema, req.body)
-    res.status(201).json(await projects.create(checkedDocument(document)))
+    const { document, id } = checked(createSchema, req.body)
+    res.status(201).json(await projects.create(checkedDocument(document), id))
   })
   r.get('/projects/:id', async (req, res) => void res.json(await projects.open(checked(idSchema, req.params).id)))
   r.put('/projects/:id', json, async (req, res) => {

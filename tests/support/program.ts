@@ -20,7 +20,7 @@ export class ProgramEnded extends Error {
 
 export function startProgram(dataDir: string, ...args: readonly string[]): Promise<Program> {
   return new Promise((resolve, reject) => {
-    const argv = ['--import', 'tsx', 'server/main.ts', '--port', '0', '--data', dataDir, ...args]
+    const argv = ['--import', 'tsx', 'server/main.ts', '--data', dataDir, ...args, '--port', '0']
     const child = spawn(process.execPath, argv, { stdio: ['ignore', 'pipe', 'pipe'] })
     let said = ''
     const gone = new Promise<number | null>((r) =>

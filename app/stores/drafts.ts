@@ -1,0 +1,84 @@
+// Work that the server has not acknowledged yet, kept in this browser.
+// Model: one entry for each project and tab, written over with every change and dropped when the server has the same document. Each
+// tab holds a lock of its own for as long as it lives; an entry whose tab is gone (closed, crashed) is work to be brought back.
+// Where the browser keeps nothing (storage switched off or full) everything else goes on as before.
+
+import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
+import type { ProjectDocument } from '#model'
+
+export interface Draft {
+  readonly projectId: string
+  readonly tab: string
+  readonly baseRevision: number
+  /** Saves on this base whose answers never came. */
+  readonly unsure: readonly string[]
+  readonly document: ProjectDocument
+  readonly at: string
+}
+interface Kept extends DBSchema {
+  drafts: { key: [string, string]; value: Draft; indexes: { project: string } }
+}
+const NAME = 'yoroi'
+/** This tab's name among the drafts. */
+export const TAB = crypto.randomUUID()
+const lockName = (tab: string): string => `yoroi-tab-${tab}`
+/** A browser that does not answer must not hold up saving. */
+const PATIENCE_MS = 1000
+
+let database: Promise<IDBPDatabase<Kept> | null> | null = null
+function opened(): Promise<IDBPDatabase<Kept> | null> {
+  return (database ??= (async () => {
+    try {
+      holdTab()
+      return await openDB<Kept>(NAME, 1, {
+        upgrade: (db) =>
+          void db.createObjectStore('drafts', { keyPath: ['projectId', 'tab'] }).createIndex('project', 'projectId'),
+      })
+    } catch {
+      return null
+    }
+  })())
+}
+function holdTab(): void {
+  // held until the tab is gone, however it goes
+  void navigator.locks?.request(lockName(TAB), () => new Promise<never>(() => undefined)).catch(() => undefined)
+}
+
+async function within<T>(work: Promise<T>, otherwise: T): Promise<T> {
+  let timer: ReturnType<typeof setTimeout> | undefined
+  const late = new Promise<T>((r) => (timer = setTimeout(() => r(otherwise), PATIENCE_MS)))
+  return Promise.race([work.catch(() => otherwise), late]).finally(() => clearTimeout(timer))
+}
+
+/** Keeps this tab's work on a project; false when the browser did not take it. */
+export const keepDraft = (draft: Omit<Draft, 'tab'>): Promise<boolean> =>
+  within(
+    (async () => {
+      const db = await opened()
+      if (!db) return false
+      await db.put('drafts', { ...draft, tab: TAB })
+      return true
+    })(),
+    false,
+  )
+
+/** Lets a kept draft go; by default this tab's own. */
+export const dropDraft = (projectId: string, tab: string = TAB): Promise<void> =>
+  within(
+    opened().then((db) => db?.delete('drafts', [projectId, tab])),
+    undefined,
+  )
+
+/** What tabs that are gone, and this one, have left; newest first. Of one project, or of all. */
+export const leftDrafts = (projectId?: string): Promise<readonly Draft[]> =>
+  within(
+    (async (): Promise<readonly Draft[]> => {
+      const db = await opened()
+      if (!db) return []
+      const all = projectId ? await db.getAllFromIndex('drafts', 'project', projectId) : await db.getAll('drafts')
+      const held = (await navigator.locks?.query())?.held ?? []
+      const alive = new Set(held.map((l) => l.name))
+      return all.filter((d) => d.tab === TAB || !alive.has(lockName(d.tab))).sort((a, b) => (a.at < b.at ? 1 : -1))
+    })(),
+    [],
+  )
