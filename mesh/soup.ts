@@ -130,13 +130,10 @@ function copyPositions(
     sum += (x + y + z) * 0
   }
   if (sum !== 0) throw new RangeError(`soupOf: a position of “${name}” is not a finite number`)
-  // the bounds of what was stored: rounded as the stored numbers are
-  return n > 0
-    ? {
-        min: [Math.fround(x0), Math.fround(y0), Math.fround(z0)],
-        max: [Math.fround(x1), Math.fround(y1), Math.fround(z1)],
-      }
-    : null
+  if (n === 0) return null
+  // the bounds of what was stored are rounded as the stored numbers are
+  const kept = out ? Math.fround : (v: number): number => v
+  return { min: [kept(x0), kept(y0), kept(z0)], max: [kept(x1), kept(y1), kept(z1)] }
 }
 
 function copyTones(

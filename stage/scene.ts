@@ -26,6 +26,7 @@ import {
   type Material,
   type Object3D,
 } from 'three'
+import { withNormals } from './normals.ts'
 import { isHidden, isUnder, type LightVolume, type SceneFacts } from '#mesh'
 import { CLEAR_FRAGMENT, SURFACE_FRAGMENT, SURFACE_VERTEX } from './shaders.ts'
 import { DRAWING_FRAGMENT, DRAWING_VERTEX, WINDING_FRAGMENT } from './shaders-drawing.ts'
@@ -136,7 +137,7 @@ export class StageScene {
       finished = source.transparent ? this.clearMaterial(source, mesh) : surfaceMaterial(source, mesh)
       made.set(key, finished)
     }
-    if (!mesh.geometry.hasAttribute('normal')) mesh.geometry.computeVertexNormals()
+    mesh.geometry = withNormals(mesh.geometry)
     const nodeId = String(mesh.userData['nodeId'] ?? '')
     return { mesh, source, nodeId, finished, ...drawingMaterials(source, mesh), clear: source.transparent }
   }

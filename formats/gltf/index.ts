@@ -8,3 +8,4 @@ export {
   type GltfPrimitive,
   type GltfScene,
 } from './write.ts'
+export { isBottomless, stripped } from './strip.ts'

@@ -58,7 +58,10 @@ export function glbHeader(head: Uint8Array): Result<{ lengthBytes: number }, Glb
   if (view.getUint32(0, true) !== 0x46546c67)
     return refused('not-glb', 'This is not a GLB file. Export the model as binary glTF (.glb) and try again.')
   if (view.getUint32(4, true) !== 2)
-    return refused('old-version', `This is a GLB of version ${view.getUint32(4, true)}; export it as glTF 2.0.`)
+    return refused(
+      'old-version',
+      `This is a GLB of version ${view.getUint32(4, true)}, which is no longer read. Export it as glTF 2.0.`,
+    )
   return ok({ lengthBytes: view.getUint32(8, true) })
 }
 
@@ -152,10 +155,14 @@ export function checkGltf(json: GltfJson): Result<true, GlbReason> {
   }
   for (const [i, m] of (json.meshes ?? []).entries()) {
     if (!Array.isArray(m.primitives)) return wrong(`mesh ${i} has no list of parts`)
-    for (const p of m.primitives)
-      if (![p?.attributes?.['POSITION'], p?.indices].every((k) => k === undefined || at(k, json.accessors)))
-        return wrong(`mesh ${i} names data that does not exist`)
+    for (const p of m.primitives) {
+      if (typeof p !== 'object' || p === null) return wrong(`mesh ${i} has a part that is none`)
+      const data = [...Object.values(p.attributes ?? {}), ...(p.indices === undefined ? [] : [p.indices])]
+      if (!data.every((k) => at(k, json.accessors))) return wrong(`mesh ${i} names data that does not exist`)
+    }
   }
+  const fault = nameFault(json) ?? numberFault(json)
+  if (fault) return wrong(fault)
   for (const [i, m] of (json.materials ?? []).entries()) {
     const fault = materialFault(m, (t) => at(t, json.textures))
     if (fault) return wrong(`material ${i}: ${fault}`)
@@ -164,6 +171,49 @@ export function checkGltf(json: GltfJson): Result<true, GlbReason> {
     if (typeof a.count !== 'number' || !Number.isInteger(a.count) || a.count < 1 || !TYPE_SIZE[a.type ?? ''])
       return wrong(`accessor ${i} has no proper count or type`)
   return endless(json) ?? ok(true)
+}
+
+/** Names are texts wherever they stand: readers take them for such. */
+function nameFault(json: GltfJson): string | null {
+  for (const list of [...LISTS, 'animations', 'cameras', 'skins', 'samplers'] as const) {
+    const items = (json as Record<string, unknown>)[list]
+    if (!Array.isArray(items)) continue
+    for (const [i, item] of items.entries()) {
+      const name = (item as { name?: unknown } | null)?.name
+      if (name !== undefined && typeof name !== 'string') return `number ${i} of “${list}” has a name that is no text`
+    }
+  }
+  return null
+}
+
+const PLACING = { matrix: 16, translation: 3, rotation: 4, scale: 3 } as const
+
+/** Places of nodes and layouts of data are numbers, as many as they must be. */
+function numberFault(json: GltfJson): string | null {
+  const isCount = (v: unknown): boolean => v === undefined || (typeof v === 'number' && Number.isInteger(v) && v >= 0)
+  for (const [i, n] of (json.nodes ?? []).entries())
+    for (const [key, count] of Object.entries(PLACING)) {
+      const v = (n as Record<string, unknown>)[key]
+      if (v === undefined) continue
+      if (!Array.isArray(v) || v.length !== count || !v.every((x) => typeof x === 'number' && Number.isFinite(x)))
+        return `the ${key} of node ${i} is not ${count} numbers`
+    }
+  for (const [i, v] of (json.bufferViews ?? []).entries())
+    if (![v.buffer, v.byteOffset, v.byteLength, v.byteStride].every(isCount))
+      return `buffer view ${i} has no proper numbers`
+  for (const [i, a] of (json.accessors ?? []).entries())
+    if (![a.bufferView, a.byteOffset].every(isCount) || !(a.componentType! in COMPONENT_BYTES))
+      return `accessor ${i} has no proper numbers`
+  for (const [i, b] of (json.buffers ?? []).entries())
+    if (!isCount(b.byteLength) || (b.uri !== undefined && typeof b.uri !== 'string')) return `buffer ${i} is not proper`
+  for (const [i, m] of (json.images ?? []).entries())
+    if (m.uri !== undefined && typeof m.uri !== 'string') return `image ${i} has an address that is no text`
+  for (const key of ['extensionsUsed', 'extensionsRequired'] as const) {
+    const v: unknown = json[key]
+    if (v !== undefined && (!Array.isArray(v) || !v.every((e) => typeof e === 'string')))
+      return `“${key}” is not a list of names`
+  }
+  return null
 }
 
 function materialFault(material: object, isTexture: (i: unknown) => boolean): string | null {

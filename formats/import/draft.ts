@@ -15,7 +15,8 @@ export interface DraftMaterial {
 }
 export interface DraftPart {
   readonly material: DraftMaterial
-  readonly positions: Float32Array
+  /** In the file's own units and axes; doubles where the file has them. */
+  readonly positions: Float32Array | Float64Array
   readonly normals: Float32Array | null
   readonly uvs: Float32Array | null
   /** Linear RGB for each vertex, 0..1. */
@@ -47,7 +48,27 @@ const MIME: Readonly<Record<string, string>> = {
 export const pictureType = (name: string): string | null =>
   MIME[name.slice(name.lastIndexOf('.') + 1).toLowerCase()] ?? null
 
+/** Beyond this many times its own size from the origin, a model's corners would be shaken by 32-bit numbers. */
+const FAR = 100
+
+/** Where the corners are written about: the file's origin, or a whole-numbered point near the middle of a model far from it. */
+function originOf(objects: readonly DraftObject[]): [number, number, number] {
+  const min = [Infinity, Infinity, Infinity]
+  const max = [-Infinity, -Infinity, -Infinity]
+  for (const { positions: p } of objects.flatMap((o) => o.parts))
+    for (let i = 0; i < p.length; i++) {
+      const k = i % 3
+      if (p[i]! < min[k]!) min[k] = p[i]!
+      if (p[i]! > max[k]!) max[k] = p[i]!
+    }
+  const size = Math.max(...[0, 1, 2].map((k) => max[k]! - min[k]!))
+  const far = Math.max(...[0, 1, 2].map((k) => Math.abs(max[k]! + min[k]!) / 2))
+  if (!(far > FAR * size) || !Number.isFinite(far)) return [0, 0, 0]
+  return [0, 1, 2].map((k) => Math.round((max[k]! + min[k]!) / 2)) as [number, number, number]
+}
+
 export function glbOfDraft(objects: readonly DraftObject[]): Promise<Uint8Array> {
+  const origin = originOf(objects)
   const doc = new Document()
   doc.getRoot().getAsset().generator = 'Yoroi'
   const buffer = doc.createBuffer()
@@ -79,22 +100,28 @@ export function glbOfDraft(objects: readonly DraftObject[]): Promise<Uint8Array>
   }
   for (const o of objects) {
     const mesh = doc.createMesh(o.name)
-    for (const part of o.parts) mesh.addPrimitive(primitive(doc, buffer, part).setMaterial(material(part.material)))
-    scene.addChild(doc.createNode(o.name).setMesh(mesh))
+    for (const part of o.parts)
+      mesh.addPrimitive(primitive(doc, buffer, part, origin).setMaterial(material(part.material)))
+    scene.addChild(doc.createNode(o.name).setMesh(mesh).setTranslation(origin))
   }
   return new WebIO().writeBinary(doc)
 }
 
 type Elements = 'SCALAR' | 'VEC2' | 'VEC3'
 
-function primitive(doc: Document, buffer: Buffer, part: DraftPart) {
+function primitive(doc: Document, buffer: Buffer, part: DraftPart, origin: readonly [number, number, number]) {
+  const { positions } = part
+  const about =
+    origin.some((v) => v !== 0) || positions instanceof Float64Array
+      ? Float32Array.from(positions, (v, i) => v - origin[i % 3]!)
+      : positions
   const accessor = (array: Float32Array | Uint32Array, type: Elements) =>
     doc
       .createAccessor()
       .setType(type)
       .setArray(array as Float32Array<ArrayBuffer>)
       .setBuffer(buffer)
-  const p = doc.createPrimitive().setAttribute('POSITION', accessor(part.positions, 'VEC3'))
+  const p = doc.createPrimitive().setAttribute('POSITION', accessor(about, 'VEC3'))
   if (part.normals) p.setAttribute('NORMAL', accessor(part.normals, 'VEC3'))
   if (part.uvs) p.setAttribute('TEXCOORD_0', accessor(part.uvs, 'VEC2'))
   if (part.colours) p.setAttribute('COLOR_0', accessor(part.colours, 'VEC3'))

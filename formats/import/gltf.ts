@@ -6,10 +6,11 @@
 import { WebIO, type GLTF, type JSONDocument } from '@gltf-transform/core'
 import { ALL_EXTENSIONS } from '@gltf-transform/extensions'
 import { AppError } from '#core/base'
-import { checkGltf, glbHeader, glbParts, inspectGlb } from '../gltf/index.ts'
-import type { Decoders, PickedFile } from './types.ts'
+import { checkGltf, glbHeader, glbParts, inspectGlb, isBottomless, stripped } from '../gltf/index.ts'
+import { headOf, type Decoders, type PickedFile } from './types.ts'
 
 const DRACO = 'KHR_draco_mesh_compression'
+const INSTANCES = 'EXT_mesh_gpu_instancing'
 const MESHOPT = ['EXT_meshopt_compression', 'KHR_meshopt_compression']
 /** What a reader must know to show the file right. */
 const KNOWN = new Set([
@@ -20,7 +21,7 @@ const KNOWN = new Set([
   'KHR_materials_unlit',
   'KHR_materials_emissive_strength',
   'EXT_texture_webp',
-  'EXT_mesh_gpu_instancing',
+  INSTANCES,
 ])
 
 export interface PlainGltf {
@@ -35,16 +36,18 @@ export async function plainGlb(
   others: readonly PickedFile[],
   decoders: Decoders,
 ): Promise<PlainGltf> {
-  const binary = glbHeader(main.bytes).ok
+  const binary = startsAsGlb(main.bytes)
   const { json, bin } = binary ? partsOf(main) : { json: jsonOf(main), bin: null }
+  stripped(json, isBottomless)
   const wrong = checkGltf(json)
   if (!wrong.ok) throw broken(wrong.message)
   const used = [...(json.extensionsUsed ?? []), ...(json.extensionsRequired ?? [])]
   const odd = (json.extensionsRequired ?? []).filter((e) => !KNOWN.has(e) && !e.startsWith('KHR_materials_'))
   if (odd.length > 0)
     throw broken(`It needs ${odd.join(', ')}, which cannot be read here. Export it without, pictures as PNG or JPEG.`)
-  const outside = [...(json.buffers ?? []), ...(json.images ?? [])].some((r) => r.uri !== undefined && !isData(r.uri))
-  const packed = used.some((e) => e === DRACO || MESHOPT.includes(e))
+  // data written into addresses is taken into the file too: the page loads from nowhere else
+  const outside = [...(json.buffers ?? []), ...(json.images ?? [])].some((r) => r.uri !== undefined)
+  const packed = used.some((e) => e === DRACO || e === INSTANCES || MESHOPT.includes(e))
   if (binary && !outside && !packed) {
     const facts = inspectGlb(main.bytes)
     if (!facts.ok) throw broken(facts.message)
@@ -54,6 +57,9 @@ export async function plainGlb(
   if (bin) resources['@glb.bin'] = bin
   return { glb: await rewritten({ json, resources }, used, decoders), missingTextures }
 }
+
+/** Whether the file means to be a GLB, sound or not. */
+const startsAsGlb = (bytes: Uint8Array): boolean => glbHeader(bytes).ok || headOf(bytes, 4) === 'glTF'
 
 function partsOf(main: PickedFile): { json: GLTF.IGLTF; bin: Uint8Array<ArrayBuffer> | null } {
   const parts = glbParts(main.bytes)
@@ -120,16 +126,10 @@ function withoutImages(json: GLTF.IGLTF, missing: ReadonlySet<number>): void {
   const gone = new Set(
     (json.textures ?? []).flatMap((t, i) => (t.source !== undefined && missing.has(t.source) ? [i] : [])),
   )
-  const strip = (value: unknown): void => {
-    if (typeof value !== 'object' || value === null) return
-    for (const [k, v] of Object.entries(value as Record<string, unknown>)) {
-      const index = (v as { index?: unknown } | null)?.index
-      if (k.endsWith('Texture') && typeof index === 'number' && gone.has(index))
-        delete (value as Record<string, unknown>)[k]
-      else strip(v)
-    }
-  }
-  strip(json.materials)
+  stripped(json.materials, (k, v) => {
+    const index = (v as { index?: unknown } | null)?.index
+    return k.endsWith('Texture') && typeof index === 'number' && gone.has(index)
+  })
   // the places stay, so that no number changes its meaning; nothing points at them any more
   for (const i of missing) json.images![i] = { uri: NO_PICTURE, mimeType: 'image/png' }
 }
@@ -151,6 +151,8 @@ async function rewritten(source: JSONDocument, used: readonly string[], decoders
   }
   try {
     const doc = await io.readJSON(source)
+    // one node for each instance: picked, hidden and moved by itself
+    if (used.includes(INSTANCES)) await doc.transform((await import('@gltf-transform/functions')).uninstance())
     const root = doc.getRoot()
     // what is read is plain now: it must not be packed again
     for (const e of root.listExtensionsUsed()) if ([DRACO, ...MESHOPT].includes(e.extensionName)) e.dispose()
@@ -163,6 +165,8 @@ async function rewritten(source: JSONDocument, used: readonly string[], decoders
     return glb
   } catch (e) {
     if (e instanceof AppError) throw e
-    throw broken(`The file’s data cannot be read (${e instanceof Error ? e.message : String(e)}). Export it again.`)
+    throw new AppError('model-unreadable', 'Its data cannot be read as its description says. Export it again.', {
+      cause: String(e),
+    })
   }
 }

@@ -2,7 +2,7 @@
 // Model: the format is told by the content, the name only helps; the reading is checked for what later steps rely on (positions
 // are numbers, indices within range, an extent). Nothing is stored here.
 
-import { Mesh, type Object3D } from 'three'
+import { Mesh, type BufferAttribute, type BufferGeometry, type InterleavedBufferAttribute, type Object3D } from 'three'
 import { AppError } from '#core/base'
 import { FILE_LIMIT, guessUnit, type FileUnit } from '#core/placing'
 import { assemble, exactFacts, soupOf, type SceneFacts, type Soup } from '#mesh'
@@ -11,8 +11,10 @@ import { endingOf } from '../kinds/index.ts'
 import { glbOfDraft, type DraftObject } from './draft.ts'
 import { flatBase } from './base.ts'
 import { plainGlb } from './gltf.ts'
-import { readObj, textOf } from './obj.ts'
-import { isBinaryStl, readPly, readStl } from './scans.ts'
+import { textOf } from './numbers.ts'
+import { readObj } from './obj.ts'
+import { readPly } from './ply.ts'
+import { isBinaryStl, readStl } from './stl.ts'
 import type { Decoders, ModelFormat, PickedFile, ReadModel, ReadProgress } from './types.ts'
 
 /** The format of a file by its content; null when it is none that can be read. */
@@ -20,13 +22,18 @@ export function formatOf(file: PickedFile): ModelFormat | null {
   const { bytes, name } = file
   const start = new TextDecoder('latin1').decode(bytes.subarray(0, 4096))
   if (start.startsWith('glTF')) return 'GLB'
-  if (/^ply\s/.test(start)) return 'PLY'
+  if (/^ply\s/i.test(start)) return 'PLY'
   if (/^\s*\{/.test(start) && (endingOf(name) === 'gltf' || start.includes('"asset"'))) return 'glTF'
-  if (/^\s*solid\b/.test(start) || (endingOf(name) === 'stl' && isBinaryStl(bytes))) return 'STL'
-  if (endingOf(name) === 'obj' && /^\s*(#|v|vn|vt|f|o|g|s|mtllib|usemtl)\s/m.test(textOf(bytes.subarray(0, 65_536))))
-    return 'OBJ'
+  if (/^\s*solid\b/i.test(start) || (endingOf(name) === 'stl' && isBinaryStl(bytes))) return 'STL'
+  if (endingOf(name) === 'obj' && isObjText(textOf(bytes.subarray(0, 65_536)))) return 'OBJ'
   return null
 }
+
+const OBJ_WORDS = new Set(['#', 'v', 'vn', 'vt', 'vp', 'f', 'o', 'g', 's', 'l', 'p', 'mtllib', 'usemtl'])
+const isObjText = (text: string): boolean =>
+  text
+    .split(/[\r\n]+/)
+    .some((line) => /^[ \t]*#/.test(line) || OBJ_WORDS.has(line.trim().split(/[ \t]/, 1)[0]!.toLowerCase()))
 
 const FILE_KEY = 'file'
 /** glTF says which way is up: its base is not asked for. */
@@ -48,6 +55,25 @@ export async function readModel(
   decoders: Decoders,
   progress: ReadProgress = () => undefined,
 ): Promise<ReadModel & { readonly soup: () => Soup }> {
+  try {
+    return await reading(main, others, decoders, progress)
+  } catch (e) {
+    if (e instanceof AppError) throw e
+    // whatever a library stumbled over: told in words, the rest goes with the error
+    const tooLong = e instanceof RangeError && /string|array|buffer/i.test(e.message)
+    const what = tooLong ? 'It is too large to be read at once.' : 'Something in it is not as its format says.'
+    throw new AppError('model-unreadable', `${what} Open it in the program it came from and export it again.`, {
+      cause: String(e),
+    })
+  }
+}
+
+async function reading(
+  main: PickedFile,
+  others: readonly PickedFile[],
+  decoders: Decoders,
+  progress: ReadProgress,
+): Promise<ReadModel & { readonly soup: () => Soup }> {
   const format = formatOf(main)
   if (main.bytes.length === 0) throw new AppError('model-unreadable', `“${main.name}” is empty.`)
   if (!format)
@@ -64,7 +90,7 @@ export async function readModel(
     moved: [],
   } as const
   const scene = assemble([{ placed: asFile, root }])
-  checkIndices(root)
+  checkData(root)
   const facts = factsChecked(scene)
   let gathered: Soup | null = null
   const soup = (): Soup => (gathered ??= soupOf(scene).soup)
@@ -125,20 +151,50 @@ async function glbOf(objects: readonly DraftObject[]): Promise<Uint8Array> {
   return glbOfDraft(objects)
 }
 
-function checkIndices(root: Object3D): void {
+const DATA: Readonly<Record<string, string>> = {
+  position: 'corners',
+  normal: 'normals',
+  tangent: 'tangents',
+  uv: 'texture points',
+  color: 'colours',
+}
+
+/** Indices within range, and every number that later steps rely on a number. */
+function checkData(root: Object3D): void {
+  const seen = new Set<unknown>()
   root.traverse((o) => {
-    if (!(o instanceof Mesh)) return
+    if (!(o instanceof Mesh) || seen.has(o.geometry)) return
+    seen.add(o.geometry)
+    const name = `“${o.name || 'A mesh'}”`
     const n = o.geometry.getAttribute('position').count
     const indices = o.geometry.index?.array
-    if (!indices) return
     let most = 0
-    for (let i = 0; i < indices.length; i++) if (indices[i]! > most) most = indices[i]!
-    if (most >= n)
-      throw new AppError(
-        'model-unreadable',
-        `“${o.name || 'A mesh'}” names corner ${most}, but there are ${n}. Export it again.`,
-      )
+    for (let i = 0; i < (indices?.length ?? 0); i++) if (indices![i]! > most) most = indices![i]!
+    if (indices && most >= n)
+      throw new AppError('model-unreadable', `${name} names corner ${most}, but there are ${n}. Export it again.`)
+    for (const [key, attribute] of Object.entries((o.geometry as BufferGeometry).attributes)) {
+      const what = DATA[key.replace(/\d+$/, '')]
+      if (!what) continue
+      if (attribute.count !== n)
+        throw new AppError(
+          'model-unreadable',
+          `${name} has ${attribute.count} ${what} for ${n} corners. Export it again.`,
+        )
+      if (!allFinite(attribute))
+        throw new AppError(
+          'model-unreadable',
+          `${name} has ${what} that are not numbers (NaN or infinite). Export it again.`,
+        )
+    }
   })
+}
+
+function allFinite(a: BufferAttribute | InterleavedBufferAttribute): boolean {
+  const { array } = a
+  if (!(array instanceof Float32Array || array instanceof Float64Array)) return true
+  for (let i = 0; i < a.count; i++)
+    for (let k = 0; k < a.itemSize; k++) if (!Number.isFinite(a.getComponent(i, k))) return false
+  return true
 }
 
 function factsChecked(scene: Object3D): SceneFacts {

@@ -35,3 +35,14 @@ export interface ReadModel {
   readonly glb: Uint8Array
   readonly facts: ModelFacts
 }
+
+/** A file's name without its ending. */
+export const stemOf = (name: string): string => name.replace(/\.[^.]*$/, '') || 'Model'
+/** The first bytes as letters, one each. */
+export const headOf = (bytes: Uint8Array, length: number): string =>
+  new TextDecoder('latin1').decode(bytes.subarray(0, length))
+/** The bytes as a buffer of their own; no copy where they are one already. */
+export const bufferOf = (bytes: Uint8Array): ArrayBuffer =>
+  bytes.byteLength === bytes.buffer.byteLength
+    ? (bytes.buffer as ArrayBuffer)
+    : (bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer)

@@ -1,0 +1,43 @@
+// Normals that are always directions, so that no pixel is lit by what is not a number.
+// Source: gltf2 (3.7.2.1: where a file has no normals, flat ones are worked out).
+
+import { BufferGeometry, type BufferAttribute } from 'three'
+
+const flat = new WeakMap<BufferGeometry, BufferGeometry>()
+
+/**
+ * The geometry itself, with the directions of the faces put where a written normal has no length; where it has no normals at all,
+ * one with a flat normal for each face (the same one at every call).
+ */
+export function withNormals(geometry: BufferGeometry): BufferGeometry {
+  const normal = geometry.getAttribute('normal')
+  if (!normal) {
+    const known = flat.get(geometry)
+    if (known) return known
+    const made = geometry.index ? geometry.toNonIndexed() : geometry
+    made.computeVertexNormals()
+    directed(made.getAttribute('normal') as BufferAttribute)
+    flat.set(geometry, made)
+    flat.set(made, made)
+    return made
+  }
+  let worked: BufferGeometry | null = null
+  for (let i = 0; i < normal.count; i++) {
+    const [x, y, z] = [normal.getX(i), normal.getY(i), normal.getZ(i)]
+    if (x * x + y * y + z * z > 1e-12) continue
+    if (!worked) {
+      worked = new BufferGeometry().setAttribute('position', geometry.getAttribute('position')).setIndex(geometry.index)
+      worked.computeVertexNormals()
+      directed(worked.getAttribute('normal') as BufferAttribute)
+    }
+    const n = worked.getAttribute('normal')
+    normal.setXYZ(i, n.getX(i), n.getY(i), n.getZ(i))
+  }
+  return geometry
+}
+
+/** Faces without area have no direction: theirs is up. */
+function directed(normal: BufferAttribute): void {
+  for (let i = 0; i < normal.count; i++)
+    if (!(normal.getX(i) ** 2 + normal.getY(i) ** 2 + normal.getZ(i) ** 2 > 0.25)) normal.setXYZ(i, 0, 0, 1)
+}
