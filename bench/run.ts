@@ -6,6 +6,7 @@ import { hallModel } from '../scripts/demo-data/scenes.ts'
 import { drag, middle, openStand, pictureAt } from '../tests/support/browser.ts'
 import { memory, million, pickRay } from './bring.ts'
 import { check, fit, readings, standRay } from './framing.ts'
+import { openThousand, refuseLong } from './storage.ts'
 import { benchPage, median, ms, table, type Row } from './harness.ts'
 import type { BenchApi } from './page/page.ts'
 
@@ -137,10 +138,21 @@ function size(): Row[] {
 }
 
 const rows: Row[] = []
-const only = process.argv[3]
-for (const part of [size, fit, standRay, check, readings, pictures, dragGaps, pickRay, million, memory].filter(
-  (p) => !only || p.name === only,
-)) {
+const only = process.argv[3] ?? null
+for (const part of [
+  size,
+  fit,
+  standRay,
+  check,
+  readings,
+  pictures,
+  dragGaps,
+  pickRay,
+  million,
+  memory,
+  openThousand,
+  refuseLong,
+].filter((p) => !only || p.name === only)) {
   const found = await part()
   rows.push(...found)
   console.log(table(found))

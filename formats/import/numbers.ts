@@ -25,10 +25,7 @@ export function eachLine(text: string, line: (text: string, number: number) => v
   let from = 0
   for (let number = 1; from <= text.length; number++) {
     let to = from
-    for (let c = 0; to < text.length; to++) {
-      c = text.charCodeAt(to)
-      if (c === 10 || c === 13) break
-    }
+    while (to < text.length && text.charCodeAt(to) !== 10 && text.charCodeAt(to) !== 13) to++
     line(text.slice(from, to), number)
     from = to + (text.charCodeAt(to) === 13 && text.charCodeAt(to + 1) === 10 ? 2 : 1)
   }
