@@ -55,5 +55,5 @@ export function textOf(bytes: Uint8Array): string {
   return new TextDecoder('utf-8').decode(bytes)
 }
 
-/** A colour value as files write it (sRGB) as linear light. Source: IEC 61966-2-1. */
+/** A colour value as files write it (sRGB) as linear light. Source: iec61966-2-1. */
 export const linearOf = (v: number): number => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4)

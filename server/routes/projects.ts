@@ -3,6 +3,7 @@ import express, { Router } from 'express'
 import { z } from 'zod'
 import { AppError } from '#core/base'
 import { checked } from '../http/guards.ts'
+import { jsonBody } from '../http/json.ts'
 import { checkedDocument, type Projects } from '../projects.ts'
 
 const idSchema = z.object({ id: z.string().min(1).max(64) })
@@ -21,14 +22,14 @@ const COVER_LIMIT = '600kb'
 
 export function projectRoutes(projects: Projects, documentLimitBytes: number): Router {
   const r = Router()
-  const json = express.json({ limit: documentLimitBytes })
+  const json = jsonBody(documentLimitBytes)
   r.get('/projects', async (_req, res) => void res.json(await projects.list()))
-  r.post('/projects', json, async (req, res) => {
+  r.post('/projects', ...json, async (req, res) => {
     const { document, id } = checked(createSchema, req.body)
     res.status(201).json(await projects.create(checkedDocument(document), id))
   })
   r.get('/projects/:id', async (req, res) => void res.json(await projects.open(checked(idSchema, req.params).id)))
-  r.put('/projects/:id', json, async (req, res) => {
+  r.put('/projects/:id', ...json, async (req, res) => {
     const { id } = checked(idSchema, req.params)
     const { baseRevision, document, saveId, unsure } = checked(saveSchema, req.body)
     res.json(await projects.save(id, baseRevision, checkedDocument(document), { saveId, unsure }))
@@ -47,7 +48,7 @@ export function projectRoutes(projects: Projects, documentLimitBytes: number): R
     const { id, number } = checked(revisionSchema, req.params)
     res.json(await projects.revision(id, number))
   })
-  r.post('/projects/:id/revisions/:number/restore', json, async (req, res) => {
+  r.post('/projects/:id/revisions/:number/restore', ...json, async (req, res) => {
     const { id, number } = checked(revisionSchema, req.params)
     res.json(await projects.restore(id, number, checked(restoreSchema, req.body).baseRevision))
   })

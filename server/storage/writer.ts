@@ -2,6 +2,7 @@
 // Model: writes one after the other on one connection, each in a transaction that the Writer itself begins and commits. Whether a
 // transaction is open is asked of the driver, never remembered: SQLite ends one by itself when the disk is full or fails. A
 // connection that may be in doubt is closed and opened again before the next write.
+// Source: sqlite-tx.
 // Rejected: the ORM's own transactions. They count depth; after a rollback that SQLite made by itself every later write became a
 // savepoint in a transaction that nobody committed.
 
