@@ -5,7 +5,7 @@
 export const LAYERS = {
   core: { layers: ['core'], packages: ['gl-matrix', 'ml-matrix'] },
   mesh: { layers: ['core'], packages: ['three', 'three-mesh-bvh'] },
-  model: { layers: ['core'], packages: ['zod'] },
+  model: { layers: ['core'], packages: ['zod', 'rfc6902'] },
   formats: {
     layers: ['core', 'mesh', 'model'],
     packages: ['three', 'fflate', 'earcut', '@gltf-transform', 'draco3d', 'meshoptimizer'],

@@ -1,10 +1,10 @@
 import { createPinia } from 'pinia'
 import PrimeVue from 'primevue/config'
 import { createApp } from 'vue'
-import App from './App.vue'
-import { router } from './router.ts'
-import './theme/base.css'
-import { preset } from './theme/preset.ts'
+import App from './shell/App.vue'
+import { router } from './shell/router.ts'
+import './shell/theme/base.css'
+import { preset } from './shell/theme/preset.ts'
 import { useNotices } from './stores/notices.ts'
 
 const app = createApp(App)

@@ -3,7 +3,8 @@
 // frame, trail and recall alone; if none of those moved since, the old document itself comes back. The left-behind list belongs
 // to the camera side, save that entries an edit removed return with undo: nothing leaves that list unasked.
 
-import type { LeftBehind, ProjectDocument } from './schema.ts'
+import { CAMERA_PARTS } from './parts.ts'
+import type { LeftBehind, ProjectDocument, Sources } from './schema.ts'
 
 export interface Edit {
   readonly before: ProjectDocument
@@ -33,14 +34,27 @@ function withEditsOf(
   const { trail, recalledId } = present
   const sameLeft =
     leftBehind.length === saved.leftBehind.length && leftBehind.every((l, i) => l === saved.leftBehind[i])
-  if (sameCamera && sameLeft && saved.trail === trail && saved.recalledId === recalledId) return saved
+  const sources = cameraSources(saved.sources, present.sources)
+  const sameSources = sources === saved.sources
+  if (sameCamera && sameLeft && sameSources && saved.trail === trail && saved.recalledId === recalledId) return saved
   return {
     ...saved,
     working: sameCamera ? saved.working : { ...saved.working, stand, lens, frame },
     trail,
     recalledId,
+    sources,
     leftBehind: sameLeft ? saved.leftBehind : [...leftBehind],
   }
+}
+
+/** Where the parts come from: the camera's as now, the others' as saved. */
+function cameraSources(saved: Sources, present: Sources): Sources {
+  if (CAMERA_PARTS.every((p) => saved[p] === present[p])) return saved
+  const next: Sources = { ...saved }
+  for (const p of CAMERA_PARTS)
+    if (present[p] === undefined) delete next[p]
+    else next[p] = present[p]
+  return next
 }
 
 /** Entries that the edit took off the left-behind list. */

@@ -1,65 +1,69 @@
 // Door of the model: the project document, its schema, its commands and its two histories.
 // schema and types
 export {
-  FRAME_LIMIT_PX,
-  frameSchema,
-  lensSchema,
+  LABEL_LIMIT,
+  LIST_LIMITS,
+  NAME_LIMIT,
   projectSchema,
   SCHEMA_VERSION,
-  setupSchema,
-  standSchema,
-  type KeptParts,
   type LeftBehind,
   type ModelRef,
   type ProjectDocument,
-  type Setup,
+  type Sources,
   type TrailStep,
   type Viewpoint,
 } from './schema.ts'
+export { FRAME_LIMIT_PX, frameSchema, lensSchema, standSchema } from './part-schemas.ts'
 export { readProjectDocument, type DocumentReason } from './migrate.ts'
+export { packed, unpacked, type PackedDocument } from './packing.ts'
+export { applyPatch, patchBetween, type Patch, type PatchOp } from './patch.ts'
+export { fingerprint } from './fingerprint.ts'
+export { patchFault } from './validate.ts'
 // parts of a Setup
 export {
   CAMERA_PARTS,
+  cellLabel,
+  cellOf,
+  CELLS,
   compareSetups,
   EDIT_PARTS,
   getPart,
   isCameraPart,
   keptNames,
   mergeParts,
+  newLens,
+  newSetup,
+  PART_TABLE,
+  partLabel,
   PARTS,
+  partsOfCell,
   pickParts,
   sameJson,
+  setupSchema,
+  STAGE_PARTS,
+  THUMBNAIL_PARTS,
+  UNSET_CUT_M,
   withPart,
   type CameraPart,
+  type CellName,
   type Difference,
   type EditPart,
+  type KeptParts,
   type PartName,
   type PartValue,
-} from './parts.ts'
-// beginnings
-export {
-  aimAt,
-  DEFAULT_EYE_HEIGHT_M,
-  DEFAULT_PLAN_CUT_M,
-  newLens,
-  newModel,
-  newProject,
-  newSetup,
-  UNSET_CUT_M,
+  type Setup,
+  type StagePart,
   type Subject,
-} from './defaults.ts'
+} from './parts.ts'
+// what is shown, and limits of what gestures write
+export { shownOf } from './shown.ts'
+export { limitedCamera } from './limits.ts'
+// beginnings
+export { aimAt, DEFAULT_EYE_HEIGHT_M, DEFAULT_PLAN_CUT_M, newModel, newProject } from './defaults.ts'
 // changes
-export {
-  applyCommand,
-  changedParts,
-  findViewpoint,
-  hasUnkept,
-  partLabel,
-  type Applied,
-  type CameraChanges,
-  type Command,
-  type CommandReason,
-  type Stamp,
-} from './commands.ts'
+export { applyCommand } from './commands.ts'
+export type { CameraChanges, Command, Stamp } from './command-types.ts'
+export type { Applied, CommandReason } from './applied.ts'
+export { changedParts, findViewpoint, keepingPlan, referenceOf, sourceOf, wouldLose } from './recalled.ts'
 export type { ModelCommand } from './models.ts'
 export { EMPTY_HISTORY, redo, remembered, undo, type Edit, type History, type Step } from './history.ts'

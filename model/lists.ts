@@ -29,12 +29,18 @@ export function list<S extends z.ZodType>(item: S, most: number, least = 0) {
 
 /** A list of names of 1 to `longest` letters, at most `most`. */
 export function names(longest: number, most: number) {
+  const sound = new WeakSet<object>()
   return z.unknown().transform((value, ctx): string[] => {
+    // lists are shared by many framings: each is looked through once
+    if (typeof value === 'object' && value !== null && sound.has(value)) return value as string[]
     const isName = (v: unknown): v is string => typeof v === 'string' && v.length >= 1 && v.length <= longest
     const fault = !Array.isArray(value) ? 'Invalid input: expected a list of names'
       : value.length > most ? `Too big: at most ${most} are possible, these are ${value.length}`
       : !value.every(isName) ? `Invalid input: names have 1 to ${longest} letters` : null // prettier-ignore
-    if (fault === null) return value as string[]
+    if (fault === null) {
+      sound.add(value as string[])
+      return value as string[]
+    }
     ctx.issues.push({ code: 'custom', message: fault, input: value })
     return z.NEVER
   })

@@ -3,6 +3,7 @@
 
 import { ok, refused, type Result } from '#core/base'
 import { AT_ORIGIN, modelKey } from '#core/placing'
+import { unpacked } from './packing.ts'
 import { projectSchema, SCHEMA_VERSION, type ProjectDocument } from './schema.ts'
 
 export type DocumentReason = 'not-a-project' | 'newer-version' | 'wrong-shape'
@@ -43,13 +44,84 @@ const STEPS: Readonly<Record<number, (old: Json) => Json>> = {
     const { models: _, ...rest } = old
     return { ...(walk(rest, 0) as Json), models, schemaVersion: 2 }
   },
+  /**
+   * One list of cuts of several kinds; recall remembered part by part. What version 2 recalled set every part that its viewpoint
+   * keeps, which is what it compared with.
+   */
+  2: (old) => {
+    const viewpoints = items(old['viewpoints'])
+    const keptBy = (id: unknown): Json => {
+      const parts = viewpoints.find((v) => v['id'] === id)?.['parts']
+      return isObject(parts) ? parts : {}
+    }
+    const sourcesOf = (id: unknown, among: readonly string[] | null): Json =>
+      typeof id === 'string'
+        ? Object.fromEntries(Object.keys(keptBy(id)).flatMap((p) => (!among || among.includes(p) ? [[p, id]] : [])))
+        : {}
+    const { recalledId } = old
+    const working = withCut(old['working'])
+    const trail = isObject(old['trail']) ? old['trail'] : null
+    return {
+      ...old,
+      working,
+      viewpoints: mapItems(old['viewpoints'], (v) => ({ ...v, parts: withCut(v['parts']) })),
+      leftBehind: mapItems(old['leftBehind'], (l) => ({ ...l, setup: withCut(l['setup']) })),
+      trail: trail && {
+        ...trail,
+        steps: mapItems(trail['steps'], (s) => ({
+          ...s,
+          sources: sourcesOf(s['recalledId'], ['stand', 'lens', 'frame']),
+        })),
+      },
+      sources: sourcesOf(recalledId, null),
+      settled: typeof recalledId === 'string' ? working : null,
+      schemaVersion: 3,
+    }
+  },
+}
+
+const items = (v: unknown): Json[] => (Array.isArray(v) ? v.filter(isObject) : [])
+/** A list with its objects changed; whatever else it is stays for the schema to name. */
+const mapItems = (v: unknown, change: (item: Json) => Json): unknown =>
+  Array.isArray(v) ? v.map((item: unknown) => (isObject(item) ? change(item) : item)) : v
+
+/** A setup, or kept parts, of version 2 with its cut planes and box in one list. */
+function withCut(parts: unknown): unknown {
+  if (!isObject(parts) || !isObject(parts['cut'])) return parts
+  const { planes, box, ...cut } = parts['cut']
+  const fromPlane = ({ thicknessM, ...p }: Json): Json =>
+    thicknessM === undefined
+      ? { ...p, reversed: false, kind: 'free', normal: unitOf(p['normal']) }
+      : { ...p, reversed: false, kind: 'slice', normal: unitOf(p['normal']), thicknessM }
+  const cuts = [...items(planes).map(fromPlane), ...(isObject(box) ? [fromBox(box)] : [])]
+  return { ...parts, cut: { ...cut, cuts } }
+}
+function fromBox(box: Json): Json {
+  const at = (key: string, k: number): number => (Array.isArray(box[key]) ? Number(box[key][k]) : NaN)
+  const each = (value: (k: number) => number): number[] => [0, 1, 2].map(value)
+  return {
+    id: 'box',
+    name: 'Box',
+    on: box['on'],
+    reversed: false,
+    kind: 'box',
+    centre: each((k) => (at('min', k) + at('max', k)) / 2),
+    sizeM: each((k) => Math.max(1e-3, Math.abs(at('max', k) - at('min', k)))),
+    turnDeg: 0,
+  }
+}
+function unitOf(v: unknown): unknown {
+  if (!Array.isArray(v)) return v
+  const n = v.map(Number)
+  const l = Math.hypot(...n)
+  return l > 0 ? n.map((x) => x / l) : [0, 0, 1]
 }
 
 /** The valid document, or why it is not one; `message` names the first field that is wrong. */
 export function readProjectDocument(value: unknown): Result<ProjectDocument, DocumentReason> {
   if (typeof value !== 'object' || value === null || Array.isArray(value) || !('schemaVersion' in value))
     return refused('not-a-project', 'This is not a Yoroi project: it has no schemaVersion.')
-  let doc = value as Record<string, unknown>
+  let doc = unpacked(value as Json)
   const version = doc['schemaVersion']
   if (typeof version !== 'number' || !Number.isInteger(version) || version < 1)
     return refused('wrong-shape', 'The project’s schemaVersion is not a version number.')

@@ -146,7 +146,7 @@ describe('recall', () => {
       keepNew('b', ['lens']),
       move(8),
     ).doc
-    const gone = run({ ...doc, recalledId: null }, recall('b')).doc
+    const gone = run({ ...doc, recalledId: null, sources: {}, settled: null }, recall('b')).doc
     expect(gone.leftBehind).toHaveLength(1)
   })
 })

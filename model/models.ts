@@ -2,10 +2,10 @@
 // Model: objects are named by paths that begin with their model's key. A newer file keeps the key; ids of objects that lie
 // elsewhere in it are changed wherever the document names them.
 
-import { ok, refused, type Result } from '#core/base'
-import type { Applied, CommandReason } from './commands.ts'
-import { sameJson } from './parts.ts'
-import type { KeptParts, ModelRef, ProjectDocument, Setup } from './schema.ts'
+import { refused, type Result } from '#core/base'
+import { edited, type Applied, type CommandReason } from './applied.ts'
+import { sameJson, type KeptParts, type Setup } from './parts.ts'
+import type { ModelRef, ProjectDocument } from './schema.ts'
 
 export type ModelCommand =
   | { type: 'addModel'; model: ModelRef }
@@ -21,7 +21,6 @@ export type ModelCommand =
     }
 
 const unknown = () => refused('unknown-model', 'This model is no longer in the project.')
-const edited = (document: ProjectDocument): Result<Applied, CommandReason> => ok({ document, edit: true, held: [] })
 
 export function applyModelCommand(doc: ProjectDocument, command: ModelCommand): Result<Applied, CommandReason> {
   if (command.type === 'addModel') {
@@ -86,6 +85,7 @@ function withRenamed(doc: ProjectDocument, renamed: Readonly<Record<string, stri
   return {
     ...doc,
     working: renamedIn(doc.working, renamed),
+    settled: doc.settled && renamedIn(doc.settled, renamed),
     viewpoints: mapped(doc.viewpoints, (v) => {
       const parts = renamedIn(v.parts, renamed)
       return parts === v.parts ? v : { ...v, parts }

@@ -11,7 +11,7 @@ const text = ref('')
 const at = ref(0)
 const found = computed(() => {
   const words = text.value.toLowerCase().split(/\s+/).filter(Boolean)
-  return actions.filter((a) => a.id !== 'commands' && words.every((w) => a.label.toLowerCase().includes(w)))
+  return actions.value.filter((a) => a.id !== 'commands' && words.every((w) => a.label.toLowerCase().includes(w)))
 })
 watch(found, () => (at.value = 0))
 watch(

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 // Keys, mouse and the few ideas one needs to begin.
 import Dialog from 'primevue/dialog'
+import { computed } from 'vue'
 import { useView } from '../stores/view.ts'
 import { useActions } from './registry.ts'
 
 const view = useView()
-const keys = useActions().filter((a) => a.key)
+const actions = useActions()
+const keys = computed(() => actions.value.filter((a) => a.key))
 const MOUSE = [
   ['Drag on the picture', 'as chosen in the tool row; Shift: the other of turn and orbit'],
   ['Shift pressed during a drag', 'holds it to one axis'],

@@ -2,13 +2,15 @@
 import { StorageSerializers, useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
+import type { CellName } from '#model'
 
 export type Tool = 'turn' | 'orbit' | 'slide' | 'dolly' | 'stand' | 'pick'
 /** What a click on picture, Plan or Side is asked for; drags do what they always do. */
 export type Picking =
   'square' | 'centre' | 'horizon' | 'aim-point' | 'aim-object' | 'main-direction' | 'fit-points' | 'measure'
 export type StandTab = 'place' | 'straighten' | 'fit' | 'views'
-export type PanelName = 'stand' | 'lens' | 'frame' | 'cut' | 'visible' | 'models'
+/** The panel opened at the right: a cell of the strip, or the models. */
+export type PanelName = CellName | 'models'
 /** What stands large in the middle. */
 export type MainView = 'picture' | 'plan' | 'side'
 /** How W A S D move: on foot over the floors, or freely. */

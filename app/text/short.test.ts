@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { frameOf, lensOf, poseAt } from '../../tests/support/cameras.ts'
-import { firstStand, subjectOf } from '../picture/first.ts'
-import { pictureName } from '../picture/name.ts'
+import { firstStand, subjectOf } from '../bring/first.ts'
+import { pictureName } from '../frame/picture/name.ts'
 import { aspectText, cutShort, differenceText, frameShort, leanText, lensShort, signed, standShort } from './short.ts'
 
 describe('short forms', () => {
@@ -13,7 +13,7 @@ describe('short forms', () => {
     expect(lensShort(lensOf({ projection: { kind: 'parallel', widthM: 24 } }))).toEqual(['parallel', '24.0 m wide'])
     expect(frameShort(frameOf(2400, 1600))).toEqual(['3:2', '2400 px'])
     const off = { on: false, distanceM: 0 }
-    const cut = { near: off, far: off, planes: [], box: null, face: 'open' as const }
+    const cut = { near: off, far: off, cuts: [], face: 'open' as const }
     expect(cutShort(cut, 'm')).toEqual(['none', ''])
     const far = { on: true, distanceM: 12 }
     expect(cutShort({ ...cut, far }, 'm')).toEqual(['far 12.00', ''])

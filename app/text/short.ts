@@ -69,10 +69,26 @@ export const frameShort = (f: Frame): [string, string] => [aspectText(f), `${f.w
 /** Near and far cut; both lines when both are on. */
 export function cutShort(cut: Setup['cut'], unit: LengthUnit): [string, string] {
   const on = (['near', 'far'] as const).filter((end) => cut[end].on).map((end) => `${end} ${formatLength(cut[end].distanceM, unit)}`) // prettier-ignore
-  return [on[0] ?? 'none', on[1] ?? '']
+  const cuts = cut.cuts.filter((c) => c.on).length
+  return [on[0] ?? (cuts > 0 ? `${cuts} cut${cuts > 1 ? 's' : ''}` : 'none'), on[1] ?? '']
 }
 
 export const visibleShort = (hidden: number): [string, string] => [hidden === 0 ? 'all shown' : `${hidden} hidden`, '']
+
+export function focusShort(focus: Setup['focus'], aimM: number | null, unit: LengthUnit): [string, string] {
+  if (!focus.on) return ['sharp', 'throughout']
+  const { mode } = focus
+  const at = mode.kind === 'distance' ? mode.distanceM : mode.kind === 'aim' ? aimM : null
+  return [`f/${focus.fNumber}`, at === null ? mode.kind : length(at, unit)]
+}
+export const exposureShort = (e: Setup['exposure']): [string, string] => [
+  `EV ${(e.ev100 - e.compensationEv).toFixed(1)}`,
+  `${Math.round(e.whiteBalance.kelvin)} K`,
+]
+export const lookShort = ({ style, sun }: Setup['look']): [string, string] => [
+  style.kind,
+  sun.on ? `sun ${Math.round(wrapBearingDeg(sun.bearingDeg))}°` : 'no sun',
+]
 
 const FIELDS: Record<string, string> = {
   station: 'station', 'aim.point': 'aim point', 'aim.kind': 'kind of aim', rollDeg: 'roll', focalMm: 'focal length', riseMm: 'rise', crossMm: 'cross',

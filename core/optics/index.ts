@@ -1,4 +1,5 @@
 // Door of core/optics: exposure, the sky, light from all sides.
+export { depthOfField, type DepthOfField } from './focus.ts'
 export { exposureFactor, exposureValue100, meteredEv100 } from './exposure.ts'
 export { basis, irradiance, type Harmonics } from './harmonics.ts'
 export {

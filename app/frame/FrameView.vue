@@ -1,0 +1,233 @@
+<script setup lang="ts">
+// The main view: Plan and Side at the left, the picture in its mount, setup strip and contact sheet below, the opened panel right.
+import { useEventListener } from '@vueuse/core'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { onBeforeRouteLeave } from 'vue-router'
+import CommandList from '../actions/CommandList.vue'
+import HelpDialog from '../actions/HelpDialog.vue'
+import { handleKey, offerActions } from '../actions/registry.ts'
+import { isDragging } from '../controls/drag.ts'
+import FrameCheck from './check/FrameCheck.vue'
+import { useCover } from './picture/cover.ts'
+import PictureArea from './picture/PictureArea.vue'
+import ContactSheet from './sheet/ContactSheet.vue'
+import SetupStrip from './sheet/SetupStrip.vue'
+import { failureText } from '../stores/notices.ts'
+import { useProject } from '../stores/project.ts'
+import { useOutside } from './outside/outside.ts'
+import { useMeasures } from './measure/measures.ts'
+import { usePicking } from './straighten/picking.ts'
+import { useSelection } from './selection/selection.ts'
+import { isIndoors } from '../stores/indoors.ts'
+import { useWalking } from './picture/walking.ts'
+import { useStage } from '../stores/stage.ts'
+import { useView } from '../stores/view.ts'
+import PlanStrip from './strips/PlanStrip.vue'
+import SideStrip from './strips/SideStrip.vue'
+import BringDialog from '../bring/BringDialog.vue'
+import { useBring } from '../bring/bring.ts'
+import { useDrop } from '../bring/drop.ts'
+import ConflictDialog from './ConflictDialog.vue'
+import { useFrameActions } from './actions.ts'
+import { PANELS } from './parts/registry.ts'
+import TrailList from './TrailList.vue'
+
+const props = defineProps<{ id: string }>()
+const project = useProject()
+const stage = useStage()
+const view = useView()
+const actions = useFrameActions()
+offerActions(actions)
+const failed = ref('')
+const strip = ref<InstanceType<typeof SetupStrip> | null>(null)
+const area = ref<InstanceType<typeof PictureArea> | null>(null)
+const outside = useOutside()
+const bring = useBring()
+const { clear } = useSelection()
+const picking = usePicking()
+const measures = useMeasures()
+const dialogIsOpen = (): boolean =>
+  view.help || view.commands || project.saveState === 'conflict' || bring.busy || bring.report !== null
+const { over, handlers } = useDrop()
+const { walking } = useWalking(dialogIsOpen)
+useCover()
+stage.warm()
+
+watch(
+  () => props.id,
+  async (id) => {
+    failed.value = ''
+    try {
+      await project.open(id)
+      const doc = project.document
+      if (!doc || project.id !== id) return
+      view.forSubject(doc.subject)
+      measures.clear()
+      measures.clearFitPoints()
+    } catch (e) {
+      failed.value = failureText(e)
+    }
+  },
+  { immediate: true },
+)
+// a building looked at from outside is orbited, as a product is; asked once, when its rays are first answered
+watch(
+  () => stage.storeys.length > 0 && project.id,
+  async (ready) => {
+    const w = project.working
+    if (!ready || !w || project.document?.subject !== 'room' || view.tool !== 'turn') return
+    if (!(await isIndoors(w.stand.station, w.visible.hidden)) && view.tool === 'turn') view.tool = 'orbit'
+  },
+)
+// the stage follows the document's models: brought in, placed, taken out, undone
+watch(
+  () => project.document?.models,
+  (models) => models && project.working && void stage.load(models, project.working),
+)
+watch(
+  () => project.document?.name,
+  (name) => (window.document.title = name ? `${name} · Yoroi` : 'Yoroi'),
+)
+onBeforeRouteLeave(() => {
+  bring.cancel()
+  outside.forget()
+  return project.close()
+})
+onBeforeUnmount(() => {
+  window.document.title = 'Yoroi'
+  view.help = view.commands = false
+})
+
+useEventListener(window, 'keydown', (e) => {
+  const dialogOpen = dialogIsOpen()
+  if (e.key === 'Escape' && !dialogOpen && !isDragging()) {
+    // the innermost thing first: a running turn of the wheel, keeping, the trail, a tool, the view from outside, what is large
+    if (area.value?.cancelWheel()) return
+    if (view.picking) picking.end()
+    else if (view.keeping) view.keeping = null
+    else if (view.trail) view.trail = false
+    else if (view.tool === 'stand' || view.tool === 'pick')
+      view.tool = project.document?.subject === 'product' ? 'orbit' : 'turn'
+    else if (outside.on) outside.back()
+    else if (view.main !== 'picture') view.main = 'picture'
+    else clear()
+    return
+  }
+  // K again confirms what K began; so does Enter anywhere outside a field
+  if (
+    view.keeping === 'keep' &&
+    !dialogOpen &&
+    (e.key === 'k' || e.key === 'Enter') &&
+    !(e.target instanceof HTMLInputElement) &&
+    !(e.target instanceof HTMLButtonElement)
+  ) {
+    e.preventDefault()
+    strip.value?.confirm()
+    return
+  }
+  handleKey(e, actions, { dialogOpen, singleKeys: view.singleKeys, dragging: isDragging() })
+})
+// leaving the page with work that is not on the server yet asks first (it is kept in this browser all the same)
+useEventListener(window, 'beforeunload', (e) => {
+  if (!project.unsaved) return
+  void project.save()
+  e.preventDefault()
+})
+const panel = computed(() => PANELS.find((p) => p.name === view.panel)?.panel)
+</script>
+
+<template>
+  <div class="page" :class="{ over }" v-on="handlers">
+    <TrailList />
+    <div v-if="failed" class="message" role="alert">
+      <h1>The project cannot be opened</h1>
+      <p>{{ failed }}</p>
+      <RouterLink class="btn" to="/">To the projects</RouterLink>
+    </div>
+    <div v-else-if="!project.document" class="message quiet" role="status">Opening the project…</div>
+    <div v-else class="frame">
+      <aside class="left">
+        <PlanStrip v-if="view.main !== 'plan'" />
+        <SideStrip v-if="view.main !== 'side'" />
+      </aside>
+      <main>
+        <PictureArea ref="area" :walking="walking" />
+        <SetupStrip ref="strip" />
+        <ContactSheet />
+      </main>
+      <aside class="right">
+        <div class="part" aria-label="Opened part" role="region"><component :is="panel" /></div>
+        <FrameCheck />
+      </aside>
+    </div>
+    <CommandList />
+    <HelpDialog />
+    <ConflictDialog />
+    <BringDialog />
+  </div>
+</template>
+
+<style scoped>
+.page {
+  height: 100%;
+  display: grid;
+  position: relative;
+  min-height: 0;
+}
+.page.over {
+  outline: 3px dashed var(--plum);
+  outline-offset: -8px;
+}
+.frame {
+  display: grid;
+  grid-template-columns: clamp(232px, 20.6vw, 380px) minmax(0, 1fr) 300px;
+  min-height: 0;
+}
+.left {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  grid-auto-rows: minmax(0, 1fr);
+  grid-template-rows: minmax(0, 1.45fr);
+  border-right: 1px solid var(--line);
+  background: var(--panel);
+  min-height: 0;
+}
+.left > :last-child {
+  border-top: 1px solid var(--line);
+}
+main {
+  display: grid;
+  grid-template-rows: minmax(0, 1fr) 62px 104px;
+  min-width: 0;
+  min-height: 0;
+}
+.right {
+  border-left: 1px solid var(--line);
+  background: var(--panel);
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+}
+.part {
+  flex: 1;
+  min-height: 0;
+  overflow-y: auto;
+  overflow-x: hidden;
+}
+.message {
+  display: grid;
+  place-content: center;
+  justify-items: center;
+  gap: 12px;
+  text-align: center;
+}
+.message p {
+  max-width: 460px;
+}
+h1 {
+  font-size: 18px;
+}
+a.btn {
+  text-decoration: none;
+}
+</style>

@@ -1,0 +1,201 @@
+// What can be done by name in the Frame view; `app/actions` turns the list into keys, help and the command list.
+import { useRouter } from 'vue-router'
+import { action, type Action } from '../actions/registry.ts'
+import { newStamp, useProject } from '../stores/project.ts'
+import { useView, type StandTab } from '../stores/view.ts'
+import { useFraming } from './camera/framing.ts'
+import { useMeasures } from './measure/measures.ts'
+import { useOutside } from './outside/outside.ts'
+import { PANELS } from './parts/registry.ts'
+import { savePicture } from './picture/save.ts'
+import { useSelection } from './selection/selection.ts'
+import { useFitting } from './straighten/fitting.ts'
+import { useMeasured, VIEWS } from './straighten/measured.ts'
+import { usePicking } from './straighten/picking.ts'
+import { useStandMoves } from './straighten/stand-moves.ts'
+import { useStraighten } from './straighten/straighten.ts'
+
+export function useFrameActions(): readonly Action[] {
+  return [
+    ...straightening(),
+    ...fitting(),
+    ...standing(),
+    ...keeping(),
+    ...histories(),
+    ...looking(),
+    ...selecting(),
+    ...panels(),
+    ...general(),
+  ]
+}
+const isOpen = (): boolean => useProject().document !== null
+
+function straightening(): Action[] {
+  const { level, tiltBack } = useFraming()
+  const { squareUnderPointer, squareNearest } = useStraighten()
+  const { begin } = usePicking()
+  const { rollBy } = useStandMoves()
+  return [
+    action('level', 'Level, keeping the framing', level, { key: 'L', enabled: isOpen }),
+    action('tilt-back', 'Rise and cross back into tilt and bearing', tiltBack, { enabled: isOpen }),
+    action('square', 'Square up to the wall under the pointer, or the nearest direction', squareUnderPointer, {
+      key: 'U',
+      enabled: isOpen,
+    }),
+    action('square-nearest', 'Square up to the building’s nearest direction', squareNearest, { enabled: isOpen }),
+    action('square-pick', 'Square up to a wall: click it', () => begin('square'), { enabled: isOpen }),
+    action('centre-pick', 'Centre on a point: click it', () => begin('centre'), { enabled: isOpen }),
+    action('horizon', 'Horizon through a point or an edge: click it', () => begin('horizon'), {
+      key: 'H',
+      enabled: isOpen,
+    }),
+    action('aim-point', 'Aim at a point: click it', () => begin('aim-point'), { enabled: isOpen }),
+    action('aim-object', 'Aim at an object: click it', () => begin('aim-object'), { enabled: isOpen }),
+    action('roll-left', 'Turn the picture 90° to the left', () => rollBy(90), { enabled: isOpen }),
+    action('roll-right', 'Turn the picture 90° to the right', () => rollBy(-90), { enabled: isOpen }),
+  ]
+}
+
+function fitting(): Action[] {
+  const { switchProjection } = useFraming()
+  const { begin } = usePicking()
+  const { fit, standBack } = useFitting()
+  const { show: measured } = useMeasured()
+  const measures = useMeasures()
+  return [
+    action('measure', 'Measure between two points', () => begin('measure'), { key: 'M', enabled: isOpen }),
+    action('measure-clear', 'Clear what was measured', measures.clear, { enabled: () => measures.pairs.length > 0 }),
+    action('fit-points', 'Pick points for a fit', () => begin('fit-points'), { enabled: isOpen }),
+    action('tight-fit', 'Tight fit: fill the frame with the selection, picked points, or the model', () => fit(), {
+      key: 'T',
+      enabled: isOpen,
+    }),
+    action('stand-back', 'Stand back, through the wall if need be', () => standBack(), { enabled: isOpen }),
+    action('perspective', 'Perspective, the subject’s size kept', () => switchProjection('perspective'), {
+      enabled: isOpen,
+    }),
+    action('parallel', 'Parallel, the subject’s size kept', () => switchProjection('parallel'), { enabled: isOpen }),
+    ...VIEWS.map((v) =>
+      action(`view-${v.id}`, `Measured view: ${v.label}`, () => measured(v.view), { enabled: isOpen }),
+    ),
+  ]
+}
+
+function standing(): Action[] {
+  const view = useView()
+  const outside = useOutside()
+  return [
+    action('stand', 'Go and stand: click a floor, or drag in Plan', () => (view.tool = 'stand'), {
+      key: 'G',
+      enabled: isOpen,
+    }),
+    action('outside', 'Step outside, or back inside', () => (outside.on ? outside.back() : outside.step()), {
+      key: 'O',
+      enabled: isOpen,
+    }),
+    action('stand-here', 'Stand here (from outside), the lens kept', () => outside.standHere('kept'), {
+      enabled: () => outside.on,
+    }),
+    action('gait', 'Walk or fly with W A S D', () => (view.gait = view.gait === 'walk' ? 'fly' : 'walk'), {
+      enabled: isOpen,
+    }),
+    action('turn', 'Drag turns in place', () => (view.tool = 'turn'), { enabled: isOpen }),
+    action('orbit', 'Drag orbits the aim', () => (view.tool = 'orbit'), { enabled: isOpen }),
+    action('keep-level', 'Keep level on or off', () => (view.keepLevel = !view.keepLevel), { enabled: isOpen }),
+    action('keep-square', 'Keep square on or off', () => (view.keepSquare = !view.keepSquare), { enabled: isOpen }),
+  ]
+}
+
+function keeping(): Action[] {
+  const project = useProject()
+  const view = useView()
+  const hasChanged = (): boolean => project.changed.length > 0
+  function neighbour(by: -1 | 1): void {
+    const list = project.document?.viewpoints ?? []
+    const at = list.findIndex((v) => v.id === project.recalled?.id)
+    const next = list[at < 0 ? (by > 0 ? 0 : list.length - 1) : at + by]
+    if (next) project.run({ type: 'recall', viewpointId: next.id, stamp: newStamp() })
+  }
+  return [
+    action('keep', 'Keep the changed parts in the viewpoint', () => (view.keeping = 'keep'), {
+      key: 'K',
+      enabled: hasChanged,
+    }),
+    action('keep-new', 'Keep as a new viewpoint', () => (view.keeping = 'new'), { key: 'Shift+K', enabled: isOpen }),
+    action('put-back', 'Put the changed parts back', () => project.run({ type: 'putBack', parts: project.changed }), {
+      enabled: hasChanged,
+    }),
+    action('previous', 'Previous viewpoint', () => neighbour(-1), { key: ',', enabled: isOpen }),
+    action('next', 'Next viewpoint', () => neighbour(1), { key: '.', enabled: isOpen }),
+  ]
+}
+
+function histories(): Action[] {
+  const project = useProject()
+  const view = useView()
+  return [
+    action('back', 'Trail: back', () => project.trail(-1), { key: '[', enabled: () => project.canBack }),
+    action('forward', 'Trail: forward', () => project.trail(1), { key: ']', enabled: () => project.canForward }),
+    action('undo', 'Undo the last edit', project.undoEdit, { key: 'Ctrl+Z', enabled: () => project.canUndo }),
+    action('redo', 'Redo', project.redoEdit, { key: 'Ctrl+Shift+Z', enabled: () => project.canRedo }),
+    action('trail', 'Trail with pictures', () => (view.trail = !view.trail), { enabled: isOpen }),
+  ]
+}
+
+function looking(): Action[] {
+  const view = useView()
+  const large = (what: 'plan' | 'side') => () => void (view.main = view.main === what ? 'picture' : what)
+  return [
+    action('overlays', 'Overlays on or off', () => (view.overlays = !view.overlays), { key: 'V', enabled: isOpen }),
+    action('cones', 'All viewpoints as cones in Plan, Side and from outside', () => (view.allCones = !view.allCones), {
+      enabled: isOpen,
+    }),
+    action('plan-large', 'Plan large, or back', large('plan'), { enabled: isOpen }),
+    action('side-large', 'Side large, or back', large('side'), { enabled: isOpen }),
+  ]
+}
+
+function selecting(): Action[] {
+  const view = useView()
+  const { canParent, selectParent, selectSameMaterial, setHidden } = useSelection()
+  const some = (): boolean => view.selection.length > 0
+  return [
+    action('pick', 'Drag picks objects by a band', () => (view.tool = 'pick'), { enabled: isOpen }),
+    action('hide', 'Hide the selected objects', () => setHidden(view.selection, true), {
+      key: 'Delete',
+      enabled: some,
+    }),
+    action('parent', 'Select what the selection is a part of', selectParent, { enabled: () => canParent.value }),
+    action('same-material', 'Select all of the same material', selectSameMaterial, { enabled: some }),
+  ]
+}
+
+function panels(): Action[] {
+  const view = useView()
+  const tab = (what: StandTab) => () => {
+    view.panel = 'stand'
+    view.standTab = what
+  }
+  return [
+    action('panel-stand', 'Open the Stand panel', tab('place'), { enabled: isOpen }),
+    action('tab-straighten', 'Open Straighten', tab('straighten'), { enabled: isOpen }),
+    action('tab-fit', 'Open Fit', tab('fit'), { enabled: isOpen }),
+    action('tab-views', 'Open Measured views', tab('views'), { enabled: isOpen }),
+    ...PANELS.filter((p) => p.name !== 'stand').map((p) =>
+      action(`panel-${p.name}`, p.command, () => (view.panel = p.name), { enabled: isOpen }),
+    ),
+  ]
+}
+
+function general(): Action[] {
+  const view = useView()
+  const router = useRouter()
+  return [
+    action('save-picture', 'Save the finished PNG', savePicture, { key: 'Ctrl+S', enabled: isOpen }),
+    action('theme', 'Day or night', () => (view.theme = view.theme === 'day' ? 'night' : 'day')),
+    action('letters', 'Single-letter keys on or off', () => (view.singleKeys = !view.singleKeys)),
+    action('projects', 'Go to the projects', () => router.push('/')),
+    action('commands', 'List of commands', () => (view.commands = true), { key: 'Ctrl+K' }),
+    action('help', 'Keys and help', () => (view.help = true), { key: 'F1' }),
+  ]
+}

@@ -1,0 +1,138 @@
+// Readings of the present framing that panels, picture and actions share, and the one door through which a camera worked out by the
+// core becomes the project's.
+import { computed, ref, watch } from 'vue'
+import { createSharedComposable } from '@vueuse/core'
+import { aimPointOf, axesOf, FOCAL_RANGE_MM, standAs, toCamera, type Camera, type Projection } from '#core/camera'
+import { convergence, levelKeepingCentre, tiltKeepingCentre, toParallel, toPerspective } from '#core/framing'
+import { addScaled, boxCentre, distance, type Vec3 } from '#core/math'
+import type { Result } from '#core/base'
+import { centreOf } from '../../stores/centres.ts'
+import { useNotices } from '../../stores/notices.ts'
+import { useProject } from '../../stores/project.ts'
+import { useStage } from '../../stores/stage.ts'
+import { useView } from '../../stores/view.ts'
+
+/** Where nothing is aimed at, sizes are held at this distance. */
+const FALLBACK_M = 5
+
+function framing() {
+  const project = useProject()
+  const stage = useStage()
+  const view = useView()
+  const notices = useNotices()
+
+  /** One of the building's main directions: picked, or found from its walls; north where there is none. */
+  const mainBearingDeg = computed(() => view.mainBearingDeg ?? stage.walls?.mainBearingDeg ?? 0)
+  const lean = computed(() =>
+    project.camera ? convergence(project.camera, { mainBearingDeg: mainBearingDeg.value }) : null,
+  )
+  const floor = ref<number | null>(null)
+  let asked = 0
+  let answered = 0
+
+  // the floor under the station, looked up while it moves; answers that were overtaken are dropped
+  watch(
+    () => [project.camera?.pose.station, stage.storeys] as const,
+    async ([station]) => {
+      const mine = ++asked
+      if (!station || stage.storeys.length === 0) {
+        answered = mine
+        floor.value = null
+        return
+      }
+      const hit = await stage.floorBelow(station, project.working?.visible.hidden ?? [])
+      if (mine <= answered) return
+      answered = mine
+      floor.value = hit ? hit.point[2] : null
+    },
+    { immediate: true },
+  )
+  const eyeHeight = computed(() =>
+    floor.value === null || !project.camera ? null : project.camera.pose.station[2] - floor.value,
+  )
+
+  const aim = computed<Vec3 | null>(() => (project.working ? aimPointOf(project.working.stand.aim, centreOf) : null))
+  /** What should keep its place and size: a single selected object, else what is aimed at, else a point ahead. */
+  const subject = computed<Vec3 | null>(() => {
+    const one = view.selection.length === 1 ? stage.byId.get(view.selection[0]!) : undefined
+    if (one) return boxCentre(one.box)
+    if (aim.value) return aim.value
+    const c = project.camera
+    return c ? addScaled(c.pose.station, axesOf(c.pose).forward, FALLBACK_M) : null
+  })
+  /** The object that the picture is of, as far as it is known. */
+  const subjectId = computed(() => {
+    if (view.selection.length === 1) return view.selection[0]!
+    const a = project.working?.stand.aim
+    return a?.kind === 'object' ? a.nodeId : null
+  })
+  const aimDepth = computed(() => {
+    const c = project.camera
+    return c && aim.value ? -toCamera(c.pose, aim.value)[2] : null
+  })
+
+  /** Makes a worked-out camera the project's, as one step; a refusal is told. True when something changed. */
+  function take(result: Result<Camera>, label: string): boolean {
+    const w = project.working
+    if (!w) return false
+    if (!result.ok) {
+      notices.say(result.message, 'warning')
+      return false
+    }
+    const { pose, lens } = result.value
+    const focalMm = Math.min(FOCAL_RANGE_MM.max, Math.max(FOCAL_RANGE_MM.min, lens.focalMm))
+    if (focalMm !== lens.focalMm)
+      notices.say(`The lens ends at ${focalMm} mm; ${lens.focalMm.toFixed(1)} mm would be needed.`, 'warning')
+    return project.move({ stand: standAs(w.stand, pose, centreOf), lens: { ...lens, focalMm } }, label)
+  }
+  const withCamera = (change: (c: Camera) => Result<Camera>, label: string): boolean =>
+    project.camera ? take(change(project.camera), label) : false
+
+  /** Tilt and roll become rise and cross; the centre of the picture stays where it is. */
+  const level = (): void => {
+    withCamera((c) => {
+      const kind = c.lens.projection.kind
+      const flat = kind === 'parallel' || kind === 'oblique'
+      // a parallel picture has no rise to trade: its roll goes
+      if (flat) return { ok: true, value: { ...c, pose: { ...c.pose, rollDeg: 0 } } }
+      return levelKeepingCentre(c, { keepSize: view.keepSize })
+    }, 'Levelled')
+  }
+  /** The reverse: rise and cross become tilt and bearing. */
+  const tiltBack = (): void =>
+    void withCamera((c) => tiltKeepingCentre(c, { keepSize: view.keepSize }), 'Shift turned into tilt')
+
+  /** Perspective and parallel with the subject at the aim kept at its place and size. */
+  function switchProjection(kind: 'perspective' | 'parallel'): void {
+    const c = project.camera
+    if (!c || c.lens.projection.kind === kind) return
+    const at = aim.value ?? addScaled(c.pose.station, axesOf(c.pose).forward, FALLBACK_M)
+    const now = c.lens.projection.kind
+    if (kind === 'parallel' && now === 'oblique') {
+      const { widthM } = c.lens.projection as Extract<Projection, { kind: 'oblique' }>
+      take({ ok: true, value: { ...c, lens: { ...c.lens, projection: { kind, widthM } } } }, 'Parallel')
+    } else
+      take(
+        kind === 'parallel' ? toParallel(c, at) : toPerspective(c, at),
+        kind === 'parallel' ? 'Parallel' : 'Perspective',
+      )
+  }
+
+  return {
+    mainBearingDeg,
+    lean,
+    floor,
+    eyeHeight,
+    aim,
+    aimDepth,
+    subject,
+    subjectId,
+    distanceM: computed(() => (aim.value && project.camera ? distance(aim.value, project.camera.pose.station) : null)),
+    take,
+    withCamera,
+    level,
+    tiltBack,
+    switchProjection,
+  }
+}
+export const useFraming = createSharedComposable(framing)

@@ -1,0 +1,72 @@
+// The frame check beside the picture: worked out off the page a moment after the picture rests; one finding may be shown in it.
+import { watchDebounced } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef, watch } from 'vue'
+import type { Finding } from '#core/checks'
+import { useFraming } from '../camera/framing.ts'
+import { useNotices } from '../../stores/notices.ts'
+import { useProject } from '../../stores/project.ts'
+import { useStage } from '../../stores/stage.ts'
+
+const REST_MS = 220
+
+export const useCheck = defineStore('check', () => {
+  const project = useProject()
+  const stage = useStage()
+  const notices = useNotices()
+  const { subjectId } = useFraming()
+  const findings = shallowRef<readonly Finding[]>([])
+  /** The finding highlighted in the picture, by its place in the list. */
+  const shownAt = ref<number | null>(null)
+  /** Whether the list is that of the present picture. */
+  const current = ref(false)
+  let asked = 0
+
+  async function look(): Promise<void> {
+    const w = project.document?.working
+    const doc = project.document
+    if (!w || !doc || project.live) return
+    const mine = ++asked
+    const found = await stage.check(w, { kind: doc.subject, eyeHeightM: doc.eyeHeightM, subjectId: subjectId.value })
+    if (mine !== asked || !found) return
+    const before = shownAt.value === null ? null : findings.value[shownAt.value]
+    findings.value = found
+    // what was shown stays shown as long as it is still found
+    const again = before ? found.findIndex((f) => f.id === before.id) : -1
+    shownAt.value = again < 0 ? null : again
+    current.value = true
+  }
+  // another project: nothing is known of it yet
+  watch(
+    () => project.id,
+    () => {
+      asked++
+      findings.value = []
+      shownAt.value = null
+      current.value = false
+    },
+  )
+  const key = () =>
+    [project.document?.working, project.live, stage.storeys, subjectId.value, project.document?.eyeHeightM] as const
+  watchDebounced(key, () => void look().catch((e: unknown) => notices.fail(e)), { debounce: REST_MS, immediate: true })
+
+  const shown = computed(() => (shownAt.value === null ? null : (findings.value[shownAt.value] ?? null)))
+  const show = (at: number): void => void (shownAt.value = shownAt.value === at ? null : at)
+
+  /** Takes over what a finding mends: the camera as a step of the trail, what is hidden as an edit. */
+  function mend(at: number): void {
+    const f = findings.value[at]
+    const w = project.document?.working
+    if (!f?.mend || !w) return
+    const { stand, lens, hide } = f.mend
+    shownAt.value = null
+    if (stand || lens) project.move({ ...(stand ? { stand } : {}), ...(lens ? { lens } : {}) }, f.mend.label)
+    if (hide)
+      project.run({
+        type: 'setPart',
+        part: 'visible',
+        value: { hidden: [...new Set([...w.visible.hidden, ...hide])] },
+      })
+  }
+  return { findings, shownAt, shown, current, look, show, mend }
+})

@@ -1,0 +1,258 @@
+<script setup lang="ts">
+// What the camera is, seen from outside: its body, its cone to the outline of the frame, cuts and focus, and all viewpoints.
+import { computed, shallowRef } from 'vue'
+import {
+  aimPointOf,
+  axesOf,
+  poseOfStand,
+  projectPoint,
+  projectSegment,
+  rayThrough,
+  toCamera,
+  type Camera,
+} from '#core/camera'
+import { addScaled, distance, type Vec3 } from '#core/math'
+import type { Viewpoint } from '#model'
+import { centreOf } from '../../stores/centres.ts'
+import { newStamp, useProject } from '../../stores/project.ts'
+import { useView } from '../../stores/view.ts'
+import FramingThumb from '../sheet/FramingThumb.vue'
+import { shownBy } from '../sheet/thumbs.ts'
+
+const props = defineProps<{ from: Camera; width: number; height: number }>()
+const project = useProject()
+const view = useView()
+const k = computed(() => props.width / props.from.frame.widthPx)
+const hovered = shallowRef<Viewpoint | null>(null)
+
+/** A path of straight pieces, each clipped where it lies behind the outside view. */
+function path(lines: readonly (readonly Vec3[])[]): string {
+  let d = ''
+  for (const line of lines)
+    for (let i = 0; i + 1 < line.length; i++) {
+      const s = projectSegment(props.from, line[i]!, line[i + 1]!)
+      if (s) d += `M${s.a[0] * k.value} ${s.a[1] * k.value}L${s.b[0] * k.value} ${s.b[1] * k.value}`
+    }
+  return d
+}
+/** The four corners of the frame at a depth along the axis, from the top left clockwise; null where there are none. */
+function frameAt(camera: Camera, depthM: number): Vec3[] | null {
+  const { widthPx: w, heightPx: h } = camera.frame
+  const { forward } = axesOf(camera.pose)
+  const corners = [[0, 0], [w, 0], [w, h], [0, h]].map(([x, y]) => {
+    const ray = rayThrough(camera, x!, y!)
+    if (!ray) return null
+    const ahead = ray.direction[0] * forward[0] + ray.direction[1] * forward[1] + ray.direction[2] * forward[2]
+    return ahead > 1e-6 ? addScaled(ray.origin, ray.direction, depthM / ahead) : null
+  }) // prettier-ignore
+  return corners.every((c) => c !== null) ? (corners as Vec3[]) : null
+}
+const closed = (points: readonly Vec3[]): Vec3[] => [...points, points[0]!]
+
+/** A box with a lens before it, as large as the view's distance makes it legible. */
+function bodyOf(camera: Camera, size: number): Vec3[][] {
+  const { right, up, forward } = axesOf(camera.pose)
+  const s = camera.pose.station
+  const at = (x: number, y: number, z: number): Vec3 =>
+    addScaled(addScaled(addScaled(s, right, x * size), up, y * size), forward, z * size)
+  const face = (x: number, y: number, z: number): Vec3[] => [at(-x, y, z), at(x, y, z), at(x, -y, z), at(-x, -y, z)]
+  const [front, rear] = [face(0.55, 0.4, -0.25), face(0.55, 0.4, -0.9)]
+  const ring = (r: number, z: number): Vec3[] =>
+    Array.from({ length: 13 }, (_, i) => at(r * Math.cos((i * Math.PI) / 6), r * Math.sin((i * Math.PI) / 6), z))
+  const hood = [at(-0.2, 0.4, -0.5), at(-0.12, 0.6, -0.5), at(0.12, 0.6, -0.5), at(0.2, 0.4, -0.5)]
+  return [closed(front), closed(rear), ...front.map((p, i) => [p, rear[i]!]), ring(0.3, -0.25), ring(0.3, 0.1), hood]
+}
+
+const depthM = computed(() => {
+  const w = project.working
+  const c = project.camera
+  if (!w || !c) return 1
+  const aim = aimPointOf(w.stand.aim, centreOf)
+  return aim ? Math.max(0.05, -toCamera(c.pose, aim)[2]) : 3
+})
+const camera = computed(() => {
+  const c = project.camera
+  if (!c) return null
+  const size = Math.max(0.01, distance(c.pose.station, props.from.pose.station) * 0.05)
+  const outline = frameAt(c, depthM.value)
+  const label = projectPoint(props.from, c.pose.station)
+  const aim = project.working ? aimPointOf(project.working.stand.aim, centreOf) : null
+  return {
+    body: path(bodyOf(c, size)),
+    outline: outline ? path([closed(outline)]) : '',
+    cone: outline
+      ? path(
+          outline.map((p, i) => [
+            rayThrough(c, [0, c.frame.widthPx, c.frame.widthPx, 0][i]!, [0, 0, c.frame.heightPx, c.frame.heightPx][i]!)!
+              .origin,
+            p,
+          ]),
+        )
+      : '',
+    sight: aim ? path([[c.pose.station, aim]]) : '',
+    label: label ? { x: label.xPx * k.value, y: label.yPx * k.value } : null,
+  }
+})
+/** Near and far cut and the focus distance, where they are on: rectangles across the cone. */
+const planes = computed(() => {
+  const w = project.working
+  const c = project.camera
+  if (!w || !c) return []
+  const focusM =
+    w.focus.mode.kind === 'distance' ? w.focus.mode.distanceM : w.focus.mode.kind === 'aim' ? depthM.value : null
+  const wanted = [
+    { kind: 'cut', name: 'near cut', on: w.cut.near.on, at: w.cut.near.distanceM },
+    { kind: 'cut', name: 'far cut', on: w.cut.far.on, at: w.cut.far.distanceM },
+    { kind: 'focus', name: 'focus', on: w.focus.on && focusM !== null, at: focusM ?? 0 },
+  ]
+  return wanted.flatMap((p) => {
+    const corners = p.on ? frameAt(c, p.at) : null
+    const label = corners ? projectPoint(props.from, corners[1]!) : null
+    return corners ? [{ ...p, d: path([closed(corners)]), label }] : []
+  })
+})
+const marks = computed(() => {
+  const doc = project.document
+  if (!doc || !view.allCones) return []
+  return doc.viewpoints.flatMap((v) => {
+    const setup = shownBy(doc, v)
+    if (!setup || v.id === doc.recalledId) return []
+    const c: Camera = { pose: poseOfStand(setup.stand, centreOf), lens: setup.lens, frame: setup.frame }
+    const at = projectPoint(props.from, c.pose.station)
+    if (!at) return []
+    const away = Math.max(0.05, at.depthM)
+    const end = frameAt(c, away * 0.07)
+    const d = path([...bodyOf(c, away * 0.02), ...(end ? [closed(end), ...end.map((p) => [c.pose.station, p])] : [])])
+    return [{ v, setup, d, x: at.xPx * k.value, y: at.yPx * k.value }]
+  })
+})
+const thumb = computed(() => marks.value.find((m) => m.v === hovered.value) ?? null)
+const recall = (v: Viewpoint): void => {
+  hovered.value = null
+  project.run({ type: 'recall', viewpointId: v.id, stamp: newStamp() })
+}
+</script>
+
+<template>
+  <svg :viewBox="`0 0 ${width} ${height}`" data-testid="outside-overlay">
+    <g v-if="camera" class="camera">
+      <path class="under" :d="camera.outline + camera.body" />
+      <path class="cone" :d="camera.cone" />
+      <path class="sight" :d="camera.sight" />
+      <path class="outline" :d="camera.outline" data-testid="frame-outline" />
+      <path class="body" :d="camera.body" data-testid="camera-body" />
+      <text v-if="camera.label" :x="camera.label.x + 12" :y="camera.label.y - 12">camera</text>
+    </g>
+    <g v-for="p in planes" :key="p.name" :class="p.kind">
+      <path :d="p.d" />
+      <text v-if="p.label" :x="p.label.xPx * k + 4" :y="p.label.yPx * k">{{ p.name }}</text>
+    </g>
+    <g
+      v-for="m in marks"
+      :key="m.v.id"
+      class="mark"
+      role="button"
+      tabindex="0"
+      :aria-label="`Recall “${m.v.name}”`"
+      @pointerdown.stop
+      @click="recall(m.v)"
+      @keydown.enter.stop.prevent="recall(m.v)"
+      @pointerenter="hovered = m.v"
+      @pointerleave="hovered = null"
+    >
+      <path :d="m.d" />
+      <circle :cx="m.x" :cy="m.y" r="12" class="hit" />
+      <text :x="m.x + 8" :y="m.y - 8">{{ m.v.name }}</text>
+    </g>
+    <foreignObject
+      v-if="thumb"
+      :x="Math.min(thumb.x + 14, width - 170)"
+      :y="Math.min(thumb.y + 10, height - 116)"
+      width="162"
+      height="108"
+      class="over"
+    >
+      <FramingThumb :setup="thumb.setup" />
+    </foreignObject>
+  </svg>
+</template>
+
+<style scoped>
+svg {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  pointer-events: none;
+  overflow: hidden;
+}
+path {
+  fill: none;
+  stroke-linejoin: round;
+}
+.under {
+  stroke: #fff;
+  opacity: 0.75;
+  stroke-width: 4;
+}
+.body,
+.outline {
+  stroke: #6b3f7a;
+  stroke-width: 1.8;
+}
+.cone {
+  stroke: #6b3f7a;
+  stroke-width: 1;
+}
+.sight {
+  stroke: #6b3f7a;
+  stroke-dasharray: 3 3;
+}
+.cut path {
+  stroke: #17636e;
+  stroke-width: 1.5;
+  stroke-dasharray: 12 3 2 3;
+}
+.cut text {
+  fill: #17636e;
+}
+.focus path {
+  stroke: #56722b;
+  stroke-width: 1.5;
+}
+.focus text {
+  fill: #56722b;
+}
+.mark {
+  pointer-events: auto;
+  cursor: pointer;
+  outline: none;
+}
+.mark path,
+.mark text {
+  pointer-events: none;
+}
+.mark path {
+  stroke: #6b3f7a;
+  stroke-width: 1;
+  opacity: 0.75;
+}
+.mark:hover path,
+.mark:focus-visible path {
+  stroke-width: 2;
+  opacity: 1;
+}
+.hit {
+  fill: transparent;
+}
+text {
+  font: 10.5px var(--font);
+  fill: #4f2b5c;
+  stroke: #ffffffd0;
+  stroke-width: 3px;
+  paint-order: stroke;
+}
+.over {
+  border: 1px solid #fff;
+}
+</style>

@@ -1,0 +1,103 @@
+// Stepping outside: a temporary view of the camera from elsewhere. It changes nothing in the project until “stand here”.
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+import { aimPointOf, directionOf, poseOfStand, type Camera, type Frame, type Framing } from '#core/camera'
+import { addScaled, distance } from '#core/math'
+import { aimAt, newLens } from '#model'
+import { centreOf } from '../../stores/centres.ts'
+import { useNotices } from '../../stores/notices.ts'
+import { useProject } from '../../stores/project.ts'
+import { useStage } from '../../stores/stage.ts'
+
+/** How far behind and above the camera one first stands, as parts of its distance to the aim. */
+const BACK = 0.7
+const UP = 0.25
+/** Directions tried for stepping out, degrees from the camera's bearing. */
+const SIDES_DEG = [205, 155, 235, 125, 260, 100, 180] as const
+const GHOST_MS = 30_000
+
+export const useOutside = defineStore('outside', () => {
+  const project = useProject()
+  const stage = useStage()
+  const notices = useNotices()
+  const framing = shallowRef<Framing | null>(null)
+  const live = shallowRef<Framing | null>(null)
+  const frame = shallowRef<Frame>({ widthPx: 900, heightPx: 600, densityPpi: 96, guides: 'none' })
+  /** The camera before “stand here”, drawn in Plan for a while. */
+  const former = shallowRef<Camera | null>(null)
+  let formerTimer: ReturnType<typeof setTimeout> | null = null
+
+  const on = computed(() => framing.value !== null)
+  const moving = ref(false)
+  const shown = computed(() => live.value ?? framing.value)
+  const camera = computed<Camera | null>(() =>
+    shown.value ? { pose: poseOfStand(shown.value.stand, centreOf), lens: shown.value.lens, frame: frame.value } : null,
+  )
+
+  /** Steps out: behind the camera and above, looking at what it looks at; never through a wall or a roof. */
+  async function step(): Promise<void> {
+    const w = project.working
+    const c = project.camera
+    if (!w || !c || framing.value) return
+    const { station, bearingDeg } = c.pose
+    const aim = aimPointOf(w.stand.aim, centreOf) ?? addScaled(station, directionOf(bearingDeg, 0), 3)
+    const away = Math.max(0.3, distance(aim, station))
+    const lens = { ...newLens('room'), focalMm: 28 }
+    // beside and behind where there is room, so that the camera does not hide what it looks at
+    const want = away * BACK
+    const hidden = w.visible.hidden
+    const ways = await Promise.all(
+      SIDES_DEG.map(async (deg) => {
+        const direction = directionOf(bearingDeg + deg, 0)
+        return { direction, free: await stage.freeWay(station, direction, want, hidden) }
+      }),
+    )
+    // the first with room enough, else the roomiest
+    const side = ways.find((v) => v.free >= want) ?? ways.reduce((a, b) => (b.free > a.free ? b : a))
+    const beside = addScaled(station, side.direction, side.free < want ? side.free * 0.85 : want)
+    const free = await stage.freeWay(beside, [0, 0, 1], away * UP, hidden)
+    const from = addScaled(beside, [0, 0, 1], free < away * UP ? free * 0.6 : away * UP)
+    // the camera stays in sight: what is looked at lies only a little before it
+    const ahead = Math.min(away * 0.15, distance(from, station) * 0.3)
+    framing.value = { stand: aimAt(from, addScaled(station, directionOf(bearingDeg, 0), ahead)), lens }
+  }
+
+  function back(): void {
+    framing.value = null
+    live.value = null
+  }
+
+  /** The view from here becomes the camera; with its own lens, or with the lens the camera has. */
+  function standHere(lens: 'kept' | 'taken'): void {
+    const f = shown.value
+    const w = project.working
+    const c = project.camera
+    if (!f || !w || !c) return
+    const changes = lens === 'taken' ? { stand: f.stand, lens: f.lens } : { stand: f.stand }
+    const was = { stand: w.stand, lens: w.lens }
+    if (!project.move(changes, 'Stood here')) return
+    back()
+    former.value = c
+    if (formerTimer) clearTimeout(formerTimer)
+    formerTimer = setTimeout(() => (former.value = null), GHOST_MS)
+    const mm = (lens === 'taken' ? f.lens : w.lens).focalMm.toFixed(0)
+    notices.say(
+      lens === 'taken'
+        ? `You stand here now, with this view’s ${mm} mm lens.`
+        : `You stand here now; the ${mm} mm lens is kept.`,
+      'plain',
+      {
+        label: 'Former camera',
+        run: () => {
+          former.value = null
+          project.move(was, 'Former camera')
+        },
+      },
+    )
+  }
+  function forget(): void {
+    back()
+    former.value = null
+  }
+  return { on, framing, live, moving, shown, camera, frame, former, step, back, standHere, forget }
+})

@@ -1,0 +1,242 @@
+<script setup lang="ts">
+// Measured views as small pictures: each fitted to the selection or the model, at a free extent or at a drawing scale.
+import Select from 'primevue/select'
+import { computed } from 'vue'
+import { drawnAxes, scaleOfWidth, STANDARD_SCALES, widthAtScaleM, type MeasuredView, type Quarter } from '#core/framing'
+import AnglePair from '../../controls/AnglePair.vue'
+import ChoiceRow from '../../controls/ChoiceRow.vue'
+import NumberField from '../../controls/NumberField.vue'
+import { useFraming } from '../camera/framing.ts'
+import { useProject } from '../../stores/project.ts'
+import { diagramOf } from '../straighten/diagram.ts'
+import { useFitting } from '../straighten/fitting.ts'
+import { useMeasured } from '../straighten/measured.ts'
+import { compass, signed } from '../../text/short.ts'
+
+const project = useProject()
+const { mainBearingDeg, switchProjection } = useFraming()
+const { target } = useFitting()
+const { scale, quarter, show, showAngles } = useMeasured()
+
+const Q = [0, 1, 2, 3] as const satisfies readonly Quarter[]
+/** Each group in one row; the label names the row. */
+const ROWS = computed<readonly { label: string; views: readonly { label: string; view: MeasuredView }[] }[]>(() => {
+  const toward = (deg: number): string => compass(mainBearingDeg.value + deg)
+  const q = quarter.value
+  return [
+    {
+      label: 'Plan, underside',
+      views: [
+        { label: 'Plan', view: { kind: 'plan' } },
+        { label: 'Underside', view: { kind: 'underside' } },
+      ],
+    },
+    {
+      label: 'Elevations',
+      views: Q.map((k) => ({ label: `Looking ${toward(90 * k)}`, view: { kind: 'elevation', quarter: k } })),
+    },
+    {
+      label: 'Isometric',
+      views: Q.map((k) => ({
+        label: `Isometric looking ${toward(90 * k + 45)}`,
+        view: { kind: 'isometric', corner: k },
+      })),
+    },
+    {
+      label: 'Dimetric',
+      views: [
+        { label: 'Axes at 7° and 42°, turned left', view: { kind: 'dimetric', quarter: q, hand: 'left' } },
+        { label: 'Axes at 7° and 42°, turned right', view: { kind: 'dimetric', quarter: q, hand: 'right' } },
+        { label: 'Two to one', view: { kind: 'dimetric-2-1', corner: q } },
+      ],
+    },
+    {
+      label: 'Oblique',
+      views: [
+        { label: 'Cabinet: depth halved at 45°', view: { kind: 'cabinet', quarter: q } },
+        { label: 'Cavalier: depth in full at 45°', view: { kind: 'cavalier', quarter: q } },
+        { label: 'Planometric: the plan turned by 45°', view: { kind: 'planometric', turnDeg: 45, receding: 2 / 3 } },
+        {
+          label: 'Planometric, heights in full, turned by 30°',
+          view: { kind: 'planometric', turnDeg: 30, receding: 1 },
+        },
+      ],
+    },
+  ]
+})
+const PX = 46
+const SCALES = [
+  { value: 0, label: 'as large as fits' },
+  ...STANDARD_SCALES.map((k) => ({ value: k as number, label: `1 : ${k}` })),
+]
+const lens = computed(() => project.working!.lens)
+const flat = computed(() =>
+  lens.value.projection.kind === 'parallel' || lens.value.projection.kind === 'oblique' ? lens.value.projection : null,
+)
+const nowScale = computed(() => (flat.value ? scaleOfWidth(project.working!.frame, flat.value.widthM) : 0))
+/** The scale changes what is shown at once: the window's middle stays. */
+function toScale(k: number | null): void {
+  scale.value = k
+  const p = flat.value
+  if (k === null || !p) return
+  project.move(
+    { lens: { ...lens.value, projection: { ...p, widthM: widthAtScaleM(project.working!.frame, k) } } },
+    `1 : ${k}`,
+  )
+}
+const axes = computed(() => {
+  const a = project.camera && drawnAxes(project.camera, mainBearingDeg.value)
+  if (!a) return []
+  return (['x', 'y', 'z'] as const).map((k) => ({
+    name: k,
+    angle:
+      a[k].angleDeg === null ? 'end on' : `${signed(a[k].angleDeg! > 180 ? a[k].angleDeg! - 360 : a[k].angleDeg!, 1)}°`,
+    part: a[k].foreshortening.toFixed(4),
+  }))
+})
+const FORMS = [
+  { value: 'perspective', label: 'Perspective', title: 'The subject at the aim keeps its place and size' },
+  { value: 'parallel', label: 'Parallel', title: 'The subject at the aim keeps its place and size' },
+] as const
+</script>
+
+<template>
+  <div>
+    <p class="text quiet">
+      Of <b>{{ target?.what ?? 'nothing' }}</b>, within the margins under Fit.
+    </p>
+    <div v-for="row in ROWS" :key="row.label" class="group" role="group" :aria-label="row.label">
+      <span class="quiet">{{ row.label }}</span>
+      <span class="tiles">
+        <button
+          v-for="v in row.views"
+          :key="v.label"
+          class="plain tile"
+          :title="v.label"
+          :aria-label="v.label"
+          @click="show(v.view)"
+        >
+          <svg :viewBox="`0 0 ${PX} ${PX}`" aria-hidden="true">
+            <path v-for="(f, i) in diagramOf(v.view, PX)" :key="i" :d="f.d" :style="{ fillOpacity: f.tone }" />
+          </svg>
+        </button>
+      </span>
+    </div>
+    <div class="line">
+      <span class="quiet" title="Dimetric and oblique views face this side">Turned by</span>
+      <span class="buttons">
+        <button
+          v-for="k in Q"
+          :key="k"
+          class="btn"
+          :class="{ on: quarter === k }"
+          :aria-pressed="quarter === k"
+          @click="quarter = k"
+        >
+          {{ 90 * k }}°
+        </button>
+      </span>
+    </div>
+    <div class="line">
+      <span class="quiet" title="Angles of the axes that recede to the left and to the right, above the horizontal"
+        >Axes at</span
+      >
+      <AnglePair
+        :start="[30, 30]"
+        :labels="['Left axis, degrees', 'Right axis, degrees']"
+        action="Draw"
+        title="A free axonometry with these axes"
+        @go="showAngles"
+      />
+    </div>
+    <div class="line">
+      <span class="quiet">Scale</span>
+      <Select
+        aria-label="Scale"
+        :model-value="scale ?? 0"
+        :options="SCALES"
+        option-label="label"
+        option-value="value"
+        size="small"
+        @update:model-value="toScale($event || null)"
+      />
+    </div>
+    <hr />
+    <ChoiceRow
+      label="Projection"
+      :model-value="flat ? 'parallel' : 'perspective'"
+      :options="FORMS"
+      @change="switchProjection"
+    />
+    <template v-if="flat">
+      <NumberField
+        label="Scale 1 :"
+        :digits="1"
+        :model-value="nowScale"
+        :step="1"
+        :min="0.001"
+        :max="1e7"
+        @change="toScale($event)"
+      />
+      <table class="axes num" aria-label="Axes as drawn">
+        <tbody>
+          <tr v-for="a in axes" :key="a.name">
+            <th>{{ a.name }}</th>
+            <td>{{ a.angle }}</td>
+            <td>× {{ a.part }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </template>
+  </div>
+</template>
+
+<style scoped src="./panel.css"></style>
+<style scoped>
+.group {
+  display: grid;
+  grid-template-columns: 66px 1fr;
+  gap: 6px;
+  align-items: center;
+  padding: 2px 14px;
+  font-size: 11.5px;
+}
+.tiles {
+  display: flex;
+  gap: 4px;
+}
+.tile {
+  width: 46px;
+  height: 46px;
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  padding: 0;
+}
+.tile:hover {
+  border-color: var(--plum);
+}
+.tile svg {
+  display: block;
+  width: 100%;
+  height: 100%;
+}
+.tile path {
+  fill: var(--ink);
+  stroke: var(--ink);
+  stroke-width: 0.8;
+  stroke-linejoin: round;
+}
+.line :deep(.p-select-label) {
+  font-size: 12px;
+  padding: 3px 6px;
+}
+.axes {
+  margin: 4px 14px;
+  border-spacing: 10px 1px;
+  color: var(--quiet);
+}
+.axes th {
+  font-weight: 600;
+  color: var(--ink);
+}
+</style>

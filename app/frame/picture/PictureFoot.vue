@@ -1,0 +1,167 @@
+<script setup lang="ts">
+// Below the picture: what is being worked out, and how drags and keys behave; from outside, the ways back.
+import { computed } from 'vue'
+import { formatLength } from '#core/base'
+import { useOutside } from '../outside/outside.ts'
+import { useProject } from '../../stores/project.ts'
+import { useStage } from '../../stores/stage.ts'
+import { useView } from '../../stores/view.ts'
+import { usePointer } from '../camera/pointer.ts'
+import { flightMps } from './walking.ts'
+
+defineProps<{ status: string }>()
+const stage = useStage()
+const project = useProject()
+const { probe } = usePointer()
+const long = (m: number): string => {
+  const u = project.document?.unit ?? 'm'
+  return u === 'ft-in' ? formatLength(m, u) : `${formatLength(m, u)} ${u}`
+}
+/** Under the pointer: how far, what, how high, and how wide the picture is there. */
+const readout = computed(() => {
+  const p = probe.value
+  if (!p) return ''
+  return `${long(p.awayM)} · ${long(p.hit.point[2])} high · ${long(p.widthM)} wide · ${p.hit.nodeName}`
+})
+const view = useView()
+const outside = useOutside()
+const switchLevel = (): void => void (view.keepLevel = !view.keepLevel)
+const switchSquare = (): void => void (view.keepSquare = !view.keepSquare)
+const switchGait = (): void => void (view.gait = view.gait === 'walk' ? 'fly' : 'walk')
+const sizeM = computed(() => {
+  const b = stage.facts?.box
+  return b ? Math.hypot(b.max[0] - b.min[0], b.max[1] - b.min[1], b.max[2] - b.min[2]) : 10
+})
+const gait = computed(() => (outside.on ? 'fly' : view.gait))
+const speed = computed(() => (gait.value === 'walk' ? view.walkMps : (view.flyMps ?? flightMps(sizeM.value))))
+const text = (v: number): string => (v >= 10 ? v.toFixed(0) : v >= 1 ? v.toFixed(1) : v.toFixed(2))
+function faster(by: number): void {
+  const next = Math.min(50, Math.max(0.02, Number((speed.value * by).toPrecision(2))))
+  if (gait.value === 'walk') view.walkMps = next
+  else view.flyMps = next
+}
+</script>
+
+<template>
+  <div class="foot">
+    <span v-if="outside.on" class="outside">
+      <span class="temporary">a temporary view</span>
+      <button
+        class="btn"
+        title="The view becomes the camera, with the lens the camera has"
+        @click="outside.standHere('kept')"
+      >
+        Stand here
+      </button>
+      <button
+        class="btn"
+        title="The view becomes the camera, with the lens of this view"
+        @click="outside.standHere('taken')"
+      >
+        Stand here, with this lens
+      </button>
+      <button class="btn" title="Drop this view (O or Esc)" @click="outside.back()">Back inside</button>
+    </span>
+    <span v-else-if="status" role="status">{{ status }}</span>
+    <span
+      v-else
+      class="num readout"
+      title="Under the pointer: how far, what, its height, and how wide the picture is there"
+      data-testid="readout"
+      >{{ readout }}</span
+    >
+    <span class="switches">
+      <span class="gait">
+        <button
+          class="plain"
+          :disabled="outside.on"
+          title="W A S D: on foot over the floors, stopped by walls; or flying freely. Q and E: down and up. Shift hurries"
+          @click="switchGait"
+        >
+          <b>{{ gait }}</b>
+        </button>
+        <button class="plain step" title="Slower" @click="faster(0.8)">
+          −<span class="visually-hidden">Slower</span>
+        </button>
+        <span class="num" data-testid="speed">{{ text(speed) }} m/s</span>
+        <button class="plain step" title="Faster" @click="faster(1.25)">
+          +<span class="visually-hidden">Faster</span>
+        </button>
+      </span>
+      <template v-if="!outside.on">
+        <button
+          class="plain"
+          :aria-pressed="view.keepLevel"
+          title="Up and down drags move the lens (rise) instead of tilting; the wheel stops before walls (Shift frees it)"
+          @click="switchLevel"
+        >
+          keep level <b>{{ view.keepLevel ? 'on' : 'off' }}</b>
+        </button>
+        <button
+          class="plain"
+          :aria-pressed="view.keepSquare"
+          title="Sideways drags move the lens (cross) instead of turning"
+          @click="switchSquare"
+        >
+          keep square <b>{{ view.keepSquare ? 'on' : 'off' }}</b>
+        </button>
+      </template>
+    </span>
+  </div>
+</template>
+
+<style scoped>
+.foot {
+  position: absolute;
+  left: 16px;
+  right: 16px;
+  bottom: 10px;
+  display: flex;
+  justify-content: space-between;
+  color: var(--mount-ink);
+  font-size: 11.5px;
+  text-shadow: 0 1px 2px #0006;
+}
+.switches {
+  display: flex;
+  gap: 14px;
+}
+.switches b {
+  font-weight: 600;
+}
+.outside {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
+.foot {
+  align-items: center;
+}
+.outside .btn {
+  padding: 1px 9px;
+  font-size: 11.5px;
+  text-shadow: none;
+}
+.readout {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  margin-right: 12px;
+}
+.temporary {
+  margin-right: 6px;
+  white-space: nowrap;
+}
+.gait {
+  display: flex;
+  gap: 5px;
+  align-items: baseline;
+}
+.step {
+  padding: 0 3px;
+}
+.switches {
+  margin-left: auto;
+  white-space: nowrap;
+}
+</style>

@@ -1,0 +1,168 @@
+<script setup lang="ts">
+// Thin lines over the picture: guides, horizon, the aim, and where a click would stand.
+import { computed } from 'vue'
+import { horizonPx, projectPoint, projectSegment, aimPointOf, type Camera } from '#core/camera'
+import type { Vec3 } from '#core/math'
+import { centreOf } from '../../stores/centres.ts'
+import MeasureMarks from '../measure/MeasureMarks.vue'
+import { leanText } from '../../text/short.ts'
+import { useFraming } from '../camera/framing.ts'
+import PickMarks from './PickMarks.vue'
+import { useProject } from '../../stores/project.ts'
+import type { Ghost } from './tools.ts'
+
+const props = defineProps<{ camera: Camera; width: number; height: number; ghost: Ghost | null }>()
+const project = useProject()
+const { eyeHeight, lean } = useFraming()
+const k = computed(() => props.width / props.camera.frame.widthPx)
+
+const guides = computed(() => {
+  const { width: w, height: h } = props
+  switch (props.camera.frame.guides) {
+    case 'thirds':
+      return `M${w / 3} 0V${h}M${(2 * w) / 3} 0V${h}M0 ${h / 3}H${w}M0 ${(2 * h) / 3}H${w}`
+    case 'centre':
+      return `M${w / 2} 0V${h}M0 ${h / 2}H${w}`
+    case 'diagonals':
+      return `M0 0L${w} ${h}M${w} 0L0 ${h}`
+    default:
+      return ''
+  }
+})
+const horizon = computed(() => {
+  const line = horizonPx(props.camera)
+  if (!line) return null
+  const y = (line.leftPx + line.rightPx) / 2
+  const inside =
+    Math.max(line.leftPx, line.rightPx) > 0 && Math.min(line.leftPx, line.rightPx) < props.camera.frame.heightPx
+  return { a: line.leftPx * k.value, b: line.rightPx * k.value, y: y * k.value, inside }
+})
+const aim = computed(() => {
+  const p = project.working ? aimPointOf(project.working.stand.aim, centreOf) : null
+  const at = p ? projectPoint(props.camera, p) : null
+  return at ? { x: at.xPx * k.value, y: at.yPx * k.value } : null
+})
+/** The upright measure at the place to stand: from the floor to the eye. */
+const measure = computed(() => {
+  const g = props.ghost
+  if (!g) return null
+  const foot = projectPoint(props.camera, g.point)
+  const eye = projectPoint(props.camera, [g.point[0], g.point[1], g.point[2] + g.heightM])
+  if (!foot || !eye) return null
+  return {
+    x: foot.xPx * k.value,
+    y: foot.yPx * k.value,
+    ex: eye.xPx * k.value,
+    ey: eye.yPx * k.value,
+    text: `${g.heightM.toFixed(2)} m over ${g.floorName}`,
+  }
+})
+const toPx = (p: Vec3) => {
+  const at = projectPoint(props.camera, p)
+  return at ? { x: at.xPx * k.value, y: at.yPx * k.value } : null
+}
+const line = (a: Vec3, b: Vec3) => {
+  const s = projectSegment(props.camera, a, b)
+  return s
+    ? { a: [s.a[0] * k.value, s.a[1] * k.value] as const, b: [s.b[0] * k.value, s.b[1] * k.value] as const }
+    : null
+}
+const straight = computed(() => {
+  const l = lean.value
+  if (!l || l.leanLeftDeg === null || l.leanRightDeg === null) return null
+  const worst = Math.max(Math.abs(l.leanLeftDeg), Math.abs(l.leanRightDeg))
+  const converging = l.points === 0 ? 'nothing converges' : `${l.points}-point`
+  // looking steeply up or down, verticals run towards or away from the eye: no lean to speak of
+  if (Math.abs(props.camera.pose.tiltDeg) > 80) return { text: `verticals seen along, ${converging}`, good: true }
+  if (worst < 0.005) return { text: `verticals upright, ${converging}`, good: true }
+  return { text: `verticals lean ${leanText(l)}, ${converging}`, good: false }
+})
+</script>
+
+<template>
+  <svg class="overlay" :viewBox="`0 0 ${width} ${height}`" data-testid="picture-overlay">
+    <path class="guide" :d="guides" />
+    <g v-if="horizon?.inside">
+      <path class="horizon under" :d="`M0 ${horizon.a}L${width} ${horizon.b}`" />
+      <path class="horizon" :d="`M0 ${horizon.a}L${width} ${horizon.b}`" data-testid="horizon" />
+      <text class="label" x="8" :y="horizon.a - 5">
+        horizon{{ eyeHeight === null ? '' : ` ${eyeHeight.toFixed(2)} m` }}
+      </text>
+    </g>
+    <path v-if="aim" class="aim" :d="`M${aim.x} ${aim.y - 5}l5 5l-5 5l-5 -5z`" />
+    <g v-if="measure" class="measure">
+      <ellipse :cx="measure.x" :cy="measure.y" rx="9" ry="3.5" />
+      <path :d="`M${measure.x} ${measure.y}L${measure.ex} ${measure.ey}`" />
+      <circle :cx="measure.ex" :cy="measure.ey" r="4" />
+      <text class="label" :x="measure.x + 12" :y="measure.y - 4">{{ measure.text }}</text>
+    </g>
+    <MeasureMarks :to-px="toPx" :line="line" />
+    <PickMarks :camera="camera" :width="width" :height="height" />
+    <text
+      v-if="straight"
+      class="label right"
+      :class="{ warn: !straight.good }"
+      :x="width - 8"
+      :y="height - 8"
+      text-anchor="end"
+    >
+      {{ straight.good ? '✓' : '△' }} {{ straight.text }}
+    </text>
+  </svg>
+</template>
+
+<style scoped>
+.overlay {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  pointer-events: none;
+  overflow: hidden;
+}
+.guide {
+  stroke: #fff;
+  opacity: 0.4;
+  fill: none;
+}
+.horizon {
+  stroke: #6b3f7a;
+  stroke-width: 1.3;
+  stroke-dasharray: 7 4;
+  fill: none;
+}
+.horizon.under {
+  stroke: #fff;
+  opacity: 0.5;
+  stroke-width: 2.6;
+}
+.aim {
+  fill: none;
+  stroke: #6b3f7a;
+  stroke-width: 1.5;
+  paint-order: stroke;
+}
+.label {
+  font: 10.5px var(--mono);
+  fill: #4f2b5c;
+  stroke: #ffffffd0;
+  stroke-width: 3px;
+  paint-order: stroke;
+}
+.label.right {
+  fill: #3d521d;
+}
+.label.right.warn {
+  fill: #7a4f06;
+}
+.measure path,
+.measure ellipse,
+.measure circle {
+  fill: none;
+  stroke: #6b3f7a;
+  stroke-width: 1.8;
+}
+.measure circle {
+  fill: #fff;
+}
+</style>

@@ -1,0 +1,139 @@
+// W A S D, Q and E: on foot over the floors, with walls, steps and edges; or flying freely. Shift hurries.
+// Model: an animation loop runs only while a key is down; it ends in one step of the trail, and Esc puts the start back exactly.
+
+import { useEventListener } from '@vueuse/core'
+import { onBeforeUnmount, ref } from 'vue'
+import { axesOf, directionOf, poseOfStand, standMoved, type Framing } from '#core/camera'
+import { scale, sub, type Vec3 } from '#core/math'
+import { centreOf } from '../../stores/centres.ts'
+import { isDragging } from '../../controls/drag.ts'
+import { useProject } from '../../stores/project.ts'
+import { useStage } from '../../stores/stage.ts'
+import { useView } from '../../stores/view.ts'
+import { useFraming } from '../camera/framing.ts'
+import { useMovable, type Movable } from '../camera/movable.ts'
+
+const KEYS = new Set(['w', 'a', 's', 'd', 'q', 'e'])
+const HURRY = 2.5
+/** A frame that took longer moves no farther than this long. */
+const LONGEST_S = 0.1
+/** Heights that count as an eye's above its floor; others start at the project's own. */
+const EYE_M = { least: 0.3, most: 2.6 } as const
+const TYPING = 'input, textarea, select, [contenteditable], [role=combobox], [role=listbox], [role=menu], [role=slider]'
+
+/** Speed of flight by the size of what is there, metres a second. */
+export const flightMps = (sizeM: number): number => Math.min(50, Math.max(0.05, sizeM / 6))
+
+export function useWalking(blocked: () => boolean) {
+  const project = useProject()
+  const stage = useStage()
+  const view = useView()
+  const movable = useMovable()
+  const { eyeHeight, floor } = useFraming()
+  const down = new Set<string>()
+  const walking = ref(false)
+  let hurry = false
+  let t: Movable | null = null
+  let now: Framing | null = null
+  let eyeM = 0
+  let last = 0
+  let run = 0
+
+  const sizeM = (): number => {
+    const b = stage.facts?.box
+    return b ? Math.hypot(b.max[0] - b.min[0], b.max[1] - b.min[1], b.max[2] - b.min[2]) : 10
+  }
+  const speed = (walks: boolean): number =>
+    (walks ? view.walkMps : (view.flyMps ?? flightMps(sizeM()))) * (hurry ? HURRY : 1)
+
+  function begin(): void {
+    t = movable()
+    now = t.framing()
+    if (!now || !project.document) return
+    const h = t.isCamera ? eyeHeight.value : null
+    eyeM = h !== null && h >= EYE_M.least && h <= EYE_M.most ? h : project.document.eyeHeightM
+    // the first step comes down (or up) onto the floor below
+    if (view.gait === 'walk' && t.isCamera && floor.value !== null)
+      now = { ...now, stand: standMoved(now.stand, [0, 0, floor.value + eyeM - now.stand.station[2]], false, centreOf) }
+    walking.value = true
+    last = performance.now()
+    void loop(++run)
+  }
+  async function loop(mine: number): Promise<void> {
+    while (mine === run && walking.value) {
+      await new Promise((r) => requestAnimationFrame(r))
+      if (mine !== run || !t || !now) return
+      const time = performance.now()
+      const dt = Math.min(LONGEST_S, (time - last) / 1000)
+      last = time
+      const from = now
+      const to = await moved(from, dt)
+      // a key let go, or Esc, while the step was worked out
+      if (mine !== run || now !== from) return
+      now = to
+      t.show(to)
+    }
+  }
+  async function moved(from: Framing, dt: number): Promise<Framing> {
+    const way = (a: string, b: string): number => (down.has(a) ? 1 : 0) - (down.has(b) ? 1 : 0)
+    const [ahead, right, up] = [way('w', 's'), way('d', 'a'), way('e', 'q')]
+    const pose = poseOfStand(from.stand, centreOf)
+    const walks = view.gait === 'walk' && (t?.isCamera ?? true)
+    const length = Math.hypot(ahead, right) || 1
+    const m = speed(walks) * dt
+    if (!walks) {
+      const axes = axesOf(pose)
+      const by = [0, 1, 2].map(
+        (i) => ((axes.forward[i]! * ahead + axes.right[i]! * right) / length + (i === 2 ? up : 0)) * m,
+      ) as unknown as Vec3
+      return { ...from, stand: standMoved(from.stand, by, false, centreOf) }
+    }
+    eyeM = Math.min(EYE_M.most, Math.max(EYE_M.least, eyeM + up * 0.6 * dt))
+    const f = directionOf(pose.bearingDeg, 0)
+    const r = directionOf(pose.bearingDeg + 90, 0)
+    const step = [0, 1].map((i) => ((f[i]! * ahead + r[i]! * right) / length) * m) as unknown as [number, number]
+    const walked = await stage.walk(from.stand.station, step, eyeM, project.working?.visible.hidden ?? [])
+    const by = walked ? sub(walked.station, from.stand.station) : scale([step[0], step[1], 0], 1)
+    return { ...from, stand: standMoved(from.stand, by, false, centreOf) }
+  }
+  function end(keep: boolean): void {
+    if (!walking.value) return
+    walking.value = false
+    run++
+    down.clear()
+    now = null
+    if (keep) t?.settle(view.gait === 'walk' ? 'Walked' : 'Flown')
+    else t?.letGo()
+    t = null
+  }
+
+  useEventListener(
+    window,
+    'keydown',
+    (e) => {
+      if (walking.value && e.key === 'Escape') {
+        e.preventDefault()
+        e.stopImmediatePropagation()
+        end(false)
+        return
+      }
+      const key = e.key.toLowerCase()
+      if (!KEYS.has(key) || e.ctrlKey || e.metaKey || e.altKey || e.defaultPrevented) return
+      if (!view.singleKeys || blocked() || isDragging() || !stage.ready) return
+      if (e.target instanceof Element && e.target.closest(TYPING)) return
+      e.preventDefault()
+      hurry = e.shiftKey
+      down.add(key)
+      if (!walking.value) begin()
+    },
+    true,
+  )
+  useEventListener(window, 'keyup', (e) => {
+    if (e.key === 'Shift') hurry = false
+    if (!down.delete(e.key.toLowerCase())) return
+    if (down.size === 0) end(true)
+  })
+  useEventListener(window, 'blur', () => end(true))
+  onBeforeUnmount(() => end(false))
+  return { walking }
+}

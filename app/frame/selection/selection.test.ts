@@ -1,0 +1,131 @@
+// @vitest-environment happy-dom
+import { mount } from '@vue/test-utils'
+import PrimeVue from 'primevue/config'
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { effectScope, nextTick, type EffectScope } from 'vue'
+import { poseOfStand, projectPoint } from '#core/camera'
+import { boxCorners } from '#core/math'
+import { closeInMemory, openInMemory, roomFacts } from '../../../tests/support/app.ts'
+import VisiblePanel from '../parts/VisiblePanel.vue'
+import { useProject } from '../../stores/project.ts'
+import { useStage } from '../../stores/stage.ts'
+import { useView } from '../../stores/view.ts'
+import { useFitting } from '../straighten/fitting.ts'
+import { useSelection } from './selection.ts'
+
+let scope: EffectScope
+let s: ReturnType<typeof useSelection>
+let f: ReturnType<typeof useFitting>
+beforeEach(async () => {
+  await openInMemory()
+  scope = effectScope()
+  scope.run(() => {
+    s = useSelection()
+    f = useFitting()
+  })
+})
+afterEach(async () => {
+  scope.stop()
+  await closeInMemory()
+})
+
+describe('the selection', () => {
+  it('goes up to parents, and to everything of the same material of the same model', () => {
+    s.select(['room/Set/Table'])
+    expect(s.materials.value).toEqual(['oak'])
+    s.selectSameMaterial()
+    expect(useView().selection).toEqual(['room/Set/Table', 'room/Set/Bench'])
+    s.selectParent()
+    expect(useView().selection).toEqual(['room/Set'])
+    s.selectParent()
+    s.selectParent()
+    expect(useView().selection).toEqual(['room'])
+    expect(s.canParent.value).toBe(false)
+  })
+  it('is hidden and shown as edits that undo takes back', () => {
+    const p = useProject()
+    s.setHidden(['room/Set', 'room/Walls'], true)
+    expect(p.working!.visible.hidden).toEqual(['room/Set', 'room/Walls'])
+    s.setHidden(['room/Set'], false)
+    expect(p.working!.visible.hidden).toEqual(['room/Walls'])
+    p.undoEdit()
+    p.undoEdit()
+    expect(p.working!.visible.hidden).toEqual([])
+    expect(p.document!.trail.steps).toHaveLength(1)
+  })
+  it('loses what went with its model', async () => {
+    s.select(['room/Set/Table', 'room/Walls'])
+    useStage().facts = { ...roomFacts, nodes: roomFacts.nodes.filter((n) => n.id !== 'room/Set/Table') }
+    await nextTick()
+    expect(useView().selection).toEqual(['room/Walls'])
+  })
+})
+
+describe('tight fit', () => {
+  it('fills the frame with the selection to 5 %, the direction of view kept', () => {
+    const p = useProject()
+    const before = poseOfStand(p.working!.stand)
+    s.select(['room/Set/Table'])
+    f.fit()
+    expect(p.document!.trail.steps.at(-1)!.label).toBe('Tight fit')
+    const camera = p.camera!
+    expect(camera.pose.bearingDeg).toBeCloseTo(before.bearingDeg, 9)
+    expect(camera.pose.tiltDeg).toBeCloseTo(before.tiltDeg, 9)
+    const at = boxCorners(roomFacts.nodes[3]!.box).map((c) => projectPoint(camera, c)!)
+    const x = at.map((c) => c.xPx / camera.frame.widthPx)
+    const y = at.map((c) => c.yPx / camera.frame.heightPx)
+    const room = [Math.min(...x), 1 - Math.max(...x), Math.min(...y), 1 - Math.max(...y)]
+    expect(Math.min(...room)).toBeCloseTo(0.05, 6)
+  })
+  it('of nothing selected takes the whole model', () => {
+    f.fit()
+    const camera = useProject().camera!
+    for (const c of boxCorners(roomFacts.box)) {
+      const at = projectPoint(camera, c)!
+      expect(at.xPx).toBeGreaterThan(0)
+      expect(at.xPx).toBeLessThan(camera.frame.widthPx)
+    }
+  })
+})
+
+describe('the tree of objects', () => {
+  const panel = () => mount(VisiblePanel, { global: { plugins: [PrimeVue] } })
+  it('stands open down to where there is a choice, finds names, and hides by its ticks', async () => {
+    const w = panel()
+    await nextTick()
+    expect(w.text()).toContain('Walls')
+    expect(w.text()).not.toContain('Bench')
+    await w.get('input[type=search]').setValue('BEN')
+    expect(w.text()).toContain('Bench')
+    expect(w.text()).not.toContain('Walls')
+    await w.get('input[aria-label="Show Bench"]').setValue(false)
+    expect(useProject().working!.visible.hidden).toEqual(['room/Set/Bench'])
+    await w.get('input[type=search]').setValue('nothing like it')
+    expect(w.text()).toContain('No object of this name')
+    await w.get('input[type=search]').setValue('')
+    expect(w.text()).toContain('1 hidden')
+    const all = w.findAll('button').find((b) => b.text() === 'Show all')!
+    await all.trigger('click')
+    expect(useProject().working!.visible.hidden).toEqual([])
+  })
+  it('moves one object by typed lengths, and puts it back', async () => {
+    s.select(['room/Set/Table'])
+    const w = panel()
+    await nextTick()
+    const field = w
+      .findAll('input')
+      .find((i) => i.element.id && w.find(`label[for="${i.element.id}"]`).text() === 'North')!
+    await field.setValue('25 cm')
+    await field.trigger('keydown', { key: 'Enter' })
+    await field.trigger('blur')
+    expect(useProject().document!.models[0]!.moved).toEqual([
+      { path: 'room/Set/Table', moveM: [0, 0.25, 0], turnDeg: 0 },
+    ])
+    await nextTick()
+    await w
+      .findAll('button')
+      .find((b) => b.text() === 'Back to its place')!
+      .trigger('click')
+    expect(useProject().document!.models[0]!.moved).toEqual([])
+  })
+})

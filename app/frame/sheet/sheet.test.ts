@@ -1,0 +1,203 @@
+// @vitest-environment happy-dom
+import { mount } from '@vue/test-utils'
+import PrimeVue from 'primevue/config'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { effectScope, nextTick, type EffectScope } from 'vue'
+import { aimAt } from '#model'
+import { closeInMemory, openInMemory } from '../../../tests/support/app.ts'
+import { useProject } from '../../stores/project.ts'
+import { useStage } from '../../stores/stage.ts'
+import { useView } from '../../stores/view.ts'
+import TrailList from '../TrailList.vue'
+import SetupStrip from './SetupStrip.vue'
+import { useThumbs } from './thumbs.ts'
+
+const stand = (x: number) => aimAt([x, 1, 1.6], [x + 3, 1, 1.6])
+class Picture {
+  closed = false
+  close(): void {
+    this.closed = true
+  }
+}
+beforeEach(async () => {
+  vi.stubGlobal('ImageBitmap', Picture)
+  await openInMemory()
+  vi.spyOn(useStage(), 'floorBelow').mockResolvedValue({
+    point: [1, 1, 0],
+    normal: [0, 0, 1],
+    distanceM: 1.6,
+    nodeId: 'room',
+    nodeName: 'Floor',
+  })
+})
+afterEach(async () => {
+  await closeInMemory()
+  vi.unstubAllGlobals()
+})
+const turn = async (): Promise<void> => {
+  for (let i = 0; i < 8; i++) await Promise.resolve()
+}
+
+describe('small pictures', () => {
+  let scope: EffectScope
+  let thumbs: ReturnType<typeof useThumbs>
+  beforeEach(() => {
+    scope = effectScope()
+    scope.run(() => (thumbs = useThumbs()))
+  })
+  afterEach(() => scope.stop())
+  const setup = () => useProject().working!
+
+  it('are drawn once for the same framing, by the framing’s own shape', async () => {
+    const draw = vi.spyOn(useStage(), 'thumbnail').mockResolvedValue(new Picture() as unknown as ImageBitmap)
+    expect(thumbs.picture(setup())).toBeNull()
+    expect(thumbs.picture(setup())).toBeNull()
+    await turn()
+    expect(thumbs.picture({ ...setup() })).toBeInstanceOf(Picture)
+    expect(draw).toHaveBeenCalledTimes(1)
+    const { widthPx, heightPx } = draw.mock.calls[0]![1]
+    expect(widthPx / heightPx).toBeCloseTo(setup().frame.widthPx / setup().frame.heightPx, 1)
+  })
+  it('wait for the light; other light has them drawn anew, and the old ones are let go', async () => {
+    const stage = useStage()
+    const draw = vi.spyOn(stage, 'thumbnail').mockImplementation(async () => new Picture() as unknown as ImageBitmap)
+    stage.light = 0.5
+    thumbs.picture(setup())
+    await turn()
+    expect(draw).not.toHaveBeenCalled()
+    stage.light = null
+    thumbs.picture(setup())
+    await turn()
+    const old = thumbs.picture(setup()) as unknown as Picture
+    stage.lightEpoch++
+    await nextTick()
+    expect(old.closed).toBe(true)
+    thumbs.picture(setup())
+    await turn()
+    expect(draw).toHaveBeenCalledTimes(2)
+  })
+  it('an answer to a request from before other light is thrown away and asks for nothing', async () => {
+    const stage = useStage()
+    const answers: ((b: ImageBitmap | null) => void)[] = []
+    const draw = vi.spyOn(stage, 'thumbnail').mockImplementation(() => new Promise((r) => answers.push(r)))
+    thumbs.picture(setup())
+    await turn()
+    stage.lightEpoch++
+    await nextTick()
+    thumbs.picture(setup())
+    await turn()
+    expect(draw).toHaveBeenCalledTimes(2)
+    // the stage let the first go because the second has the same key
+    answers[0]!(null)
+    await turn()
+    thumbs.picture(setup())
+    await turn()
+    expect(draw).toHaveBeenCalledTimes(2)
+    answers[1]!(new Picture() as unknown as ImageBitmap)
+    await turn()
+    expect(thumbs.picture(setup())).toBeInstanceOf(Picture)
+  })
+  it('one that fails is not asked for again until light or model change', async () => {
+    const draw = vi.spyOn(useStage(), 'thumbnail').mockRejectedValue(new Error('no memory'))
+    for (let i = 0; i < 3; i++) {
+      expect(thumbs.picture(setup())).toBeNull()
+      await turn()
+    }
+    expect(draw).toHaveBeenCalledTimes(1)
+  })
+})
+
+describe('the Setup strip', () => {
+  const strip = () => mount(SetupStrip, { global: { plugins: [PrimeVue] }, attachTo: document.body })
+  const cell = (w: ReturnType<typeof strip>, part: string) => w.get(`[data-testid=cell-${part}]`)
+  it('shows each part’s value in short and opens its panel', async () => {
+    const w = strip()
+    await turn()
+    await nextTick()
+    expect(cell(w, 'stand').text()).toMatch(/1\.60 m.*level/)
+    expect(cell(w, 'lens').text()).toContain('24 mm')
+    expect(cell(w, 'frame').text()).toContain('3:2')
+    expect(cell(w, 'visible').text()).toContain('all shown')
+    await cell(w, 'visible').trigger('click')
+    expect(useView().panel).toBe('visible')
+    w.unmount()
+  })
+  it('keeps the ticked parts as a new viewpoint, then marks what changed, and puts it back', async () => {
+    const p = useProject()
+    const w = strip()
+    useView().keeping = 'new'
+    await nextTick()
+    expect(cell(w, 'lens').attributes('aria-pressed')).toBe('true')
+    await cell(w, 'lens').trigger('click')
+    await w.get('#new-name').setValue('From the door')
+    await w
+      .findAll('button')
+      .find((b) => b.text() === 'Keep')!
+      .trigger('click')
+    expect(Object.keys(p.document!.viewpoints[0]!.parts)).toEqual(['stand', 'frame'])
+    // a lens it does not keep is no change
+    p.move({ lens: { ...p.working!.lens, focalMm: 35 } }, 'Lens')
+    await nextTick()
+    expect(w.text()).toContain('As in “From the door”')
+    p.move({ stand: stand(2) }, 'Moved')
+    await nextTick()
+    expect(w.text()).toContain('Changed since “From the door”: Stand')
+    await w
+      .findAll('button')
+      .find((b) => b.text() === 'Put back')!
+      .trigger('click')
+    expect(p.working!.stand.station[0]).toBe(1)
+    expect(p.working!.lens.focalMm).toBe(35)
+    w.unmount()
+  })
+  it('Esc ends keeping and is for others otherwise', async () => {
+    const w = strip()
+    const seen = vi.fn()
+    document.body.addEventListener('keydown', seen)
+    useView().keeping = 'new'
+    await nextTick()
+    await cell(w, 'stand').trigger('keydown', { key: 'Escape' })
+    expect(useView().keeping).toBeNull()
+    expect(seen).not.toHaveBeenCalled()
+    await cell(w, 'stand').trigger('keydown', { key: 'Escape' })
+    expect(seen).toHaveBeenCalledTimes(1)
+    document.body.removeEventListener('keydown', seen)
+    w.unmount()
+  })
+})
+
+describe('the trail with pictures', () => {
+  it('lists steps newest first, marks the present one, jumps by click, closes by Esc', async () => {
+    vi.spyOn(useStage(), 'thumbnail').mockResolvedValue(null)
+    const p = useProject()
+    for (const x of [2, 3, 4]) p.move({ stand: stand(x) }, `To ${x}`)
+    const w = mount(TrailList, { global: { plugins: [PrimeVue] }, attachTo: document.body })
+    expect(w.find('[data-testid=trail]').exists()).toBe(false)
+    useView().trail = true
+    await nextTick()
+    const steps = () => w.findAll('[data-testid=trail-step]')
+    expect(steps().map((s) => s.find('.label').text())).toEqual(['To 4', 'To 3', 'To 2', 'Start'])
+    expect(steps()[0]!.attributes('aria-current')).toBe('true')
+    const edits = p.canUndo
+    await steps()[2]!.trigger('click')
+    expect(p.working!.stand.station[0]).toBe(2)
+    expect(p.document!.trail.at).toBe(1)
+    expect(p.canUndo).toBe(edits)
+    expect(steps()[2]!.attributes('aria-current')).toBe('true')
+    await w.get('[data-testid=trail]').trigger('keydown', { key: 'Escape' })
+    expect(useView().trail).toBe(false)
+    w.unmount()
+  })
+  it('of many steps shows the newest, and the rest when asked', async () => {
+    vi.spyOn(useStage(), 'thumbnail').mockResolvedValue(null)
+    const p = useProject()
+    for (let i = 0; i < 30; i++) p.move({ stand: stand(2 + i / 10) }, `Step ${i}`)
+    const w = mount(TrailList, { global: { plugins: [PrimeVue] }, attachTo: document.body })
+    useView().trail = true
+    await nextTick()
+    expect(w.findAll('[data-testid=trail-step]')).toHaveLength(20)
+    await w.get('.more').trigger('click')
+    expect(w.findAll('[data-testid=trail-step]')).toHaveLength(31)
+    w.unmount()
+  })
+})

@@ -1,0 +1,416 @@
+// @vitest-environment happy-dom
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { effectScope, nextTick, type EffectScope } from 'vue'
+import { aimPointOf, poseOfStand, projectPoint, toCamera } from '#core/camera'
+import { boxCentre, boxCorners, distance, type Vec3 } from '#core/math'
+import type { FeatureHit, Hit } from '#mesh'
+import { closeInMemory, openInMemory, roomFacts } from '../../../tests/support/app.ts'
+import { useMeasures } from '../measure/measures.ts'
+import { useFraming } from '../camera/framing.ts'
+import { usePointer } from '../camera/pointer.ts'
+import { centreOf } from '../../stores/centres.ts'
+import { useNotices } from '../../stores/notices.ts'
+import { useProject } from '../../stores/project.ts'
+import { useStage } from '../../stores/stage.ts'
+import { useView } from '../../stores/view.ts'
+import { diagramOf } from './diagram.ts'
+import { useFitting } from './fitting.ts'
+import { useMeasured, VIEWS } from './measured.ts'
+import { usePicking } from './picking.ts'
+import { useStandMoves } from './stand-moves.ts'
+import { useStraighten } from './straighten.ts'
+
+const hit = (changes: Partial<FeatureHit> = {}): FeatureHit => ({
+  point: [5, 4, 1],
+  normal: [0, -1, 0],
+  distanceM: 3,
+  nodeId: 'room/Walls',
+  nodeName: 'Walls',
+  feature: 'surface',
+  ...changes,
+})
+let scope: EffectScope
+let framing: ReturnType<typeof useFraming>
+let moves: ReturnType<typeof useStandMoves>
+let fitting: ReturnType<typeof useFitting>
+let measured: ReturnType<typeof useMeasured>
+let straighten: ReturnType<typeof useStraighten>
+let picking: ReturnType<typeof usePicking>
+let pointer: ReturnType<typeof usePointer>
+const table = roomFacts.nodes[3]!
+
+beforeEach(async () => {
+  localStorage.clear()
+  await openInMemory()
+  const stage = useStage()
+  vi.spyOn(stage, 'floorBelow').mockResolvedValue(hit({ point: [1, 1, 0], normal: [0, 0, 1] }))
+  vi.spyOn(stage, 'pick').mockResolvedValue(hit())
+  vi.spyOn(stage, 'pickFeature').mockResolvedValue(hit())
+  vi.spyOn(stage, 'wallAlong').mockResolvedValue(null)
+  scope = effectScope()
+  scope.run(() => {
+    framing = useFraming()
+    moves = useStandMoves()
+    fitting = useFitting()
+    measured = useMeasured()
+    straighten = useStraighten()
+    picking = usePicking()
+    pointer = usePointer()
+  })
+  useView().forSubject('room')
+  await nextTick()
+  await nextTick()
+})
+afterEach(async () => {
+  scope.stop()
+  await closeInMemory()
+})
+const doc = () => useProject().document!
+const stand = () => doc().working.stand
+const pose = () => poseOfStand(stand(), centreOf)
+const label = () => doc().trail.steps.at(-1)!.label
+const told = () =>
+  useNotices()
+    .list.map((n) => n.text)
+    .join(' ')
+
+describe('moves by numbers', () => {
+  it('a station’s coordinate carries the aim along unless the station alone is to move', () => {
+    const before = aimPointOf(stand().aim)!
+    useProject().move({ stand: moves.stationAt(1, 2.5)! }, 'Station')
+    expect(aimPointOf(stand().aim)).toEqual([before[0], before[1] + 1.5, before[2]])
+    useView().stationAlone = true
+    useProject().move({ stand: moves.stationAt(0, 2)! }, 'Station')
+    expect(aimPointOf(stand().aim)).toEqual([before[0], before[1] + 1.5, before[2]])
+  })
+  it('eye heights are over the floor below', () => {
+    expect(moves.eyeAt(1.2)).toBe(true)
+    expect(stand().station[2]).toBeCloseTo(1.2, 9)
+    expect(pose().tiltDeg).toBeCloseTo(0, 9)
+  })
+  it.each([
+    ['front', 0],
+    ['left', 90],
+    ['back', 180],
+    ['right', 270],
+  ] as const)('from the %s the object is seen square, in the frame', (side, bearing) => {
+    useView().selection = [table.id]
+    expect(moves.from(side)).toBe(true)
+    expect(pose().bearingDeg).toBeCloseTo(bearing, 9)
+    const at = boxCorners(table.box).map((c) => projectPoint(useProject().camera!, c)!)
+    for (const p of at) {
+      expect(p.xPx).toBeGreaterThan(0.049 * doc().working.frame.widthPx)
+      expect(p.xPx).toBeLessThan(0.951 * doc().working.frame.widthPx)
+    }
+    // looks from that side: the middle lies ahead
+    expect(toCamera(pose(), boxCentre(table.box))[2]).toBeLessThan(0)
+  })
+  it('above the model it looks straight down, north up', () => {
+    useView().selection = [table.id]
+    moves.overModel()
+    expect(pose()).toMatchObject({ tiltDeg: -90, bearingDeg: 0 })
+    expect(stand().station[2]).toBeGreaterThan(3)
+    expect(useView().selection).toEqual([table.id])
+  })
+  it('aligns on an axis, and refuses to make one point of station and aim', () => {
+    moves.align(0)
+    expect(told()).toContain('one point')
+    useProject().move({ stand: { ...stand(), aim: { kind: 'point', point: [4, 3, 2], topBearingDeg: 0 } } }, 'Aim')
+    moves.align(2)
+    expect(pose().tiltDeg).toBeCloseTo(0, 9)
+    moves.align(1)
+    expect(pose().bearingDeg).toBeCloseTo(90, 9)
+  })
+  it('nudges along the view or the world, station, aim or both', () => {
+    useView().nudgeM = 0.5
+    const [s, a] = [stand().station, aimPointOf(stand().aim)!]
+    // the view looks east: a step forward goes east
+    moves.nudge([0, 1, 0], 'view', 'both')
+    expect(stand().station).toEqual([expect.closeTo(s[0] + 0.5), expect.closeTo(s[1]), s[2]])
+    moves.nudge([0, 1, 0], 'world', 'station')
+    expect(stand().station[1]).toBeCloseTo(s[1] + 0.5, 9)
+    expect(aimPointOf(stand().aim)![1]).toBeCloseTo(a[1], 9)
+    moves.nudge([0, 0, 1], 'world', 'aim')
+    expect(aimPointOf(stand().aim)![2]).toBeCloseTo(a[2] + 0.5, 9)
+  })
+  it('goes round the aim by angles, its distance kept, and rolls by quarter turns', () => {
+    const away = distance(stand().station, aimPointOf(stand().aim)!)
+    moves.orbitBy(90, 20)
+    expect(distance(stand().station, aimPointOf(stand().aim)!)).toBeCloseTo(away, 9)
+    expect(pose().bearingDeg).toBeCloseTo(0, 9)
+    expect(pose().tiltDeg).toBeCloseTo(-20, 9)
+    for (const want of [90, 180, -90, 0]) {
+      moves.rollBy(90)
+      expect(stand().rollDeg).toBeCloseTo(want, 9)
+    }
+  })
+  it('takes over a copied stand or three numbers, and tells what is neither', () => {
+    expect(moves.paste('2, 3, 1.7')).toBe(true)
+    expect(stand().station).toEqual([2, 3, 1.7])
+    const copied = JSON.stringify({ stand: { ...stand(), rollDeg: 3 } })
+    moves.rollBy(90)
+    expect(moves.paste(copied)).toBe(true)
+    expect(stand().rollDeg).toBe(3)
+    expect(moves.paste('{"stand": {"station": [1, 2]}}')).toBe(false)
+    expect(moves.paste('hello there friend')).toBe(false)
+    expect(told()).toContain('no stand')
+  })
+  it('copies the whole stand to the clipboard and pastes it from there', async () => {
+    let clip = ''
+    vi.stubGlobal('navigator', {
+      clipboard: { writeText: async (t: string) => void (clip = t), readText: async () => clip },
+    })
+    await moves.copy()
+    const kept = stand()
+    moves.rollBy(90)
+    await moves.pasteFromClipboard()
+    expect(stand()).toEqual(kept)
+    vi.unstubAllGlobals()
+  })
+})
+
+describe('aims', () => {
+  it('an object becomes the aim without the picture moving, and is followed when it moves', async () => {
+    const before = pose()
+    useView().selection = [table.id]
+    await moves.aimAtObjectAhead()
+    expect(stand().aim.kind).toBe('object')
+    expect(pose().bearingDeg).toBeCloseTo(before.bearingDeg, 6)
+    expect(pose().tiltDeg).toBeCloseTo(before.tiltDeg, 6)
+    // the table goes two metres north: the camera turns after it
+    const nodes = roomFacts.nodes.map((n) =>
+      n.id === table.id ? { ...n, box: { min: [1, 3, 0] as Vec3, max: [2, 4, 0.75] as Vec3 } } : n,
+    )
+    useStage().facts = { ...roomFacts, nodes }
+    expect(useProject().camera!.pose.bearingDeg).not.toBeCloseTo(before.bearingDeg, 1)
+  })
+  it('the selected object’s middle is looked at', () => {
+    useView().selection = [table.id]
+    moves.aimAtSelected()
+    const [x, y] = toCamera(pose(), boxCentre(table.box))
+    expect([x, y]).toEqual([expect.closeTo(0, 9), expect.closeTo(0, 9)])
+  })
+  it('with nothing on the sight line it says so', async () => {
+    vi.spyOn(useStage(), 'pick').mockResolvedValue(null)
+    await moves.aimAtObjectAhead()
+    expect(told()).toContain('No object lies on the sight line')
+  })
+})
+
+describe('straightening', () => {
+  const turnedTo = (bearingDeg: number, tiltDeg = 0): void =>
+    void useProject().move({ stand: { ...stand(), aim: { kind: 'direction', bearingDeg, tiltDeg } } }, 'Turned')
+  it('squares up to the nearest of the building’s directions', () => {
+    turnedTo(38)
+    useView().mainBearingDeg = 17
+    straighten.squareNearest()
+    expect(pose().bearingDeg).toBeCloseTo(17, 9)
+    turnedTo(100)
+    straighten.squareNearest()
+    expect(pose().bearingDeg).toBeCloseTo(107, 9)
+    expect(label()).toBe('Squared up')
+  })
+  it('under the pointer a flat wall counts; small things are passed through to the wall behind', async () => {
+    turnedTo(20)
+    await pointer.hover(useProject().camera!, 500, 400)
+    await straighten.squareUnderPointer()
+    expect(pose().bearingDeg).toBeCloseTo(0, 9)
+    // five rays that meet five directions: something bent, before a wall at 30 degrees
+    turnedTo(20)
+    let n = 0
+    vi.spyOn(useStage(), 'pick').mockImplementation(async () => {
+      const a = 0.9 * n++
+      return hit({ normal: [Math.sin(a), Math.cos(a), 0] })
+    })
+    const wall: Hit = hit({ normal: [-0.5, -Math.sqrt(0.75), 0] })
+    vi.spyOn(useStage(), 'wallAlong').mockResolvedValue(wall)
+    await straighten.squareUnderPointer()
+    expect(pose().bearingDeg).toBeCloseTo(30, 6)
+  })
+  it('the pointer away from the picture means the nearest direction', async () => {
+    turnedTo(12)
+    pointer.leave()
+    await straighten.squareUnderPointer()
+    expect(pose().bearingDeg).toBeCloseTo(0, 9)
+  })
+  it('levels, and a parallel picture only loses its roll', () => {
+    turnedTo(10, -8)
+    framing.level()
+    expect(pose().tiltDeg).toBe(0)
+    expect(doc().working.lens.riseMm).toBeLessThan(0)
+    framing.tiltBack()
+    expect(pose().tiltDeg).toBeCloseTo(-8, 6)
+    framing.switchProjection('parallel')
+    useProject().move({ stand: { ...stand(), rollDeg: 4 } }, 'Roll')
+    framing.level()
+    expect(stand().rollDeg).toBe(0)
+    expect(pose().tiltDeg).toBeCloseTo(-8, 6)
+  })
+  it('centres on what is selected, and asks for one thing', () => {
+    straighten.centreSelected('cross')
+    expect(told()).toContain('Select one object')
+    useView().selection = ['room/Set/Bench']
+    straighten.centreSelected('cross')
+    const at = projectPoint(useProject().camera!, boxCentre(roomFacts.nodes[4]!.box))!
+    expect(at.xPx).toBeCloseTo(doc().working.frame.widthPx / 2, 6)
+  })
+})
+
+describe('clicks that are asked for', () => {
+  const click = () => picking.click(useProject().camera!, [600, 400], 4)
+  it('square, centre, horizon and aims take one click; measuring and fits go on', async () => {
+    for (const what of ['square', 'centre', 'aim-point', 'aim-object', 'main-direction'] as const) {
+      picking.begin(what)
+      expect(picking.ask.value).not.toBe('')
+      await click()
+      expect(useView().picking).toBeNull()
+    }
+    expect(useView().mainBearingDeg).toBeCloseTo(0, 9)
+    picking.begin('fit-points')
+    await click()
+    await click()
+    expect(useView().picking).toBe('fit-points')
+    expect(useMeasures().fitPoints).toHaveLength(2)
+    picking.begin('measure')
+    await click()
+    expect(picking.ask.value).toContain('second')
+    vi.spyOn(useStage(), 'pickFeature').mockResolvedValue(hit({ point: [5, 4, 3] }))
+    await click()
+    expect(useMeasures().list[0]!.riseM).toBe(2)
+    picking.end()
+    expect(useView().picking).toBeNull()
+  })
+  it('the horizon needs a level camera, and keeps the subject', async () => {
+    picking.begin('horizon')
+    await click()
+    expect(stand().station[2]).toBe(1)
+    expect(told()).toContain('The horizon is at 1.00 m')
+  })
+  it('floors are no walls, and nothing there is told', async () => {
+    vi.spyOn(useStage(), 'pickFeature').mockResolvedValue(hit({ normal: [0, 0, 1] }))
+    vi.spyOn(useStage(), 'pick').mockResolvedValue(hit({ normal: [0, 0, 1] }))
+    picking.begin('main-direction')
+    await click()
+    expect(told()).toContain('floor or a roof')
+    vi.spyOn(useStage(), 'pickFeature').mockResolvedValue(null)
+    picking.begin('centre')
+    await click()
+    expect(told()).toContain('Nothing is there')
+    picking.begin('square')
+    picking.take([1, 1, 1], null)
+    expect(told()).toContain('needs a surface')
+  })
+  it('the same button again lets go, and the mark follows the pointer', async () => {
+    picking.begin('measure')
+    await picking.hover(useProject().camera!, [10, 10], 4)
+    expect(picking.mark.value?.nodeId).toBe('room/Walls')
+    picking.leave()
+    expect(picking.mark.value).toBeNull()
+    picking.begin('measure')
+    expect(useView().picking).toBeNull()
+  })
+})
+
+describe('fitting', () => {
+  it('margins change their unit and stay what they are', () => {
+    fitting.margins.value = { unit: '%', left: 5, right: 2.5, top: 10, bottom: 0 }
+    const before = fitting.sides.value
+    fitting.marginUnit('px')
+    const { widthPx, heightPx } = doc().working.frame
+    expect(fitting.margins.value).toMatchObject({ left: 0.05 * widthPx, top: 0.1 * heightPx })
+    expect(fitting.sides.value.right).toBeCloseTo(before.right, 6)
+    fitting.marginUnit('%')
+    expect(fitting.margins.value.left).toBeCloseTo(5, 6)
+  })
+  it('fills the frame with picked points before the selection, and keeps the eye’s height in rooms', () => {
+    useView().selection = [table.id]
+    expect(fitting.target.value!.what).toBe('“Table”')
+    useMeasures().addFitPoint([4, 0.2, 1.58])
+    useMeasures().addFitPoint([4, 2.2, 1.58])
+    expect(fitting.target.value!.what).toBe('2 picked points')
+    const z = stand().station[2]
+    expect(fitting.fit()).toBe(true)
+    expect(stand().station[2]).toBeCloseTo(z, 9)
+    const x = [0.2, 2.2].map((y) => projectPoint(useProject().camera!, [4, y, 1.58])!.xPx / doc().working.frame.widthPx)
+    expect(Math.min(...x)).toBeCloseTo(0.05, 6)
+    expect(Math.max(...x)).toBeCloseTo(0.95, 6)
+  })
+  it('by lens and shift from where the camera stands', () => {
+    useView().selection = ['room/Set/Bench']
+    const { station } = stand()
+    fitting.fit('focal+shift')
+    expect(stand().station).toEqual(station)
+    expect(label()).toBe('Tight fit')
+  })
+  it('refusals are told and change nothing', () => {
+    const before = doc()
+    useView().selection = ['room']
+    fitting.fit('focal')
+    expect(doc()).toBe(before)
+    expect(told()).toContain('behind the camera')
+  })
+  it('stands back in the room when no wall is in the way, through it when one is', async () => {
+    useView().selection = ['room/Set/Bench']
+    await fitting.standBack()
+    expect(label()).toBe('Stood back')
+    expect(doc().working.cut.near.on).toBe(false)
+    // the wall at x = 3 between the bench and the camera
+    useProject().move({ lens: { ...doc().working.lens, focalMm: 200 } }, 'Longer')
+    vi.spyOn(useStage(), 'wallAlong').mockResolvedValue(hit({ point: [2.5, 1, 1], normal: [1, 0, 0] }))
+    await fitting.standBack()
+    expect(label()).toBe('Stood back through the wall')
+    expect(doc().working.cut.near).toMatchObject({ on: true })
+    expect(doc().working.cut.near.distanceM).toBeCloseTo(2.5 - stand().station[0] + 0.001, 6)
+    expect(fitting.nearCut.value).not.toBeNull()
+    fitting.clearNearCut()
+    expect(fitting.nearCut.value).toBeNull()
+  })
+})
+
+describe('measured views', () => {
+  it.each(VIEWS.map((v) => [v.label, v.view] as const))(
+    '%s shows all of the model within its margins',
+    (_label, view) => {
+      expect(measured.show(view)).toBe(true)
+      const camera = useProject().camera!
+      const { widthPx: w, heightPx: h } = camera.frame
+      const at = boxCorners(roomFacts.box).map((c) => projectPoint(camera, c)!)
+      const room = [
+        Math.min(...at.map((p) => p.xPx)) / w,
+        1 - Math.max(...at.map((p) => p.xPx)) / w,
+        Math.min(...at.map((p) => p.yPx)) / h,
+        1 - Math.max(...at.map((p) => p.yPx)) / h,
+      ]
+      expect(Math.min(...room)).toBeCloseTo(0.05, 6)
+      expect(stand().rollDeg).toBe(0)
+      expect(useView().keepLevel).toBe(false)
+    },
+  )
+  it('at a scale the width of view is the scale’s, and what does not fit is told', () => {
+    measured.scale.value = 1
+    measured.show({ kind: 'plan' })
+    const { frame, lens } = doc().working
+    expect((lens.projection as { widthM: number }).widthM).toBeCloseTo((frame.widthPx * 0.0254) / frame.densityPpi, 9)
+    expect(told()).toContain('larger than the frame')
+  })
+  it('a free axonometry by its axes; angles that cannot be are refused', () => {
+    expect(measured.showAngles(30, 30)).toBe(true)
+    expect(pose().tiltDeg).toBeCloseTo(-35.264, 3)
+    expect(measured.showAngles(50, 45)).toBe(false)
+    expect(told()).toContain('less than 90')
+  })
+  it('views are those of a building that is turned', () => {
+    useView().mainBearingDeg = 17
+    measured.show({ kind: 'elevation', quarter: 1 })
+    expect(pose().bearingDeg).toBeCloseTo(107, 9)
+  })
+  it('every view has a small picture, with faces and within its square', () => {
+    for (const { view } of VIEWS) {
+      const faces = diagramOf(view, 46)
+      expect(faces.length).toBeGreaterThan(0)
+      const numbers = faces.flatMap((f) => f.d.match(/-?[\d.]+/g)!.map(Number))
+      expect(Math.min(...numbers)).toBeGreaterThanOrEqual(0)
+      expect(Math.max(...numbers)).toBeLessThanOrEqual(46)
+    }
+  })
+})

@@ -1,0 +1,83 @@
+// Square up, centre on, horizon through: one click or key each, the framing kept by rise and cross.
+import { createSharedComposable } from '@vueuse/core'
+import { bearingDifferenceDeg } from '#core/base'
+import { directionOf, type Camera } from '#core/camera'
+import { centreOn, horizonThrough, squareUp } from '#core/framing'
+import { boxCentre, type Vec3 } from '#core/math'
+import type { Hit } from '#mesh'
+import { useFraming } from '../camera/framing.ts'
+import { usePointer } from '../camera/pointer.ts'
+import { useNotices } from '../../stores/notices.ts'
+import { useProject } from '../../stores/project.ts'
+import { useStage } from '../../stores/stage.ts'
+import { useView } from '../../stores/view.ts'
+
+/** A surface is flat here when rays around the pointer, this share of the width away, meet the same direction. */
+const PATCH = 0.008
+const PATCH_AT = [[0, 0], [1, 0], [-1, 0], [0, 1], [0, -1]] as const // prettier-ignore
+const SAME_COS = Math.cos((0.5 * Math.PI) / 180)
+const FAR_M = 1e4
+
+export type CentreBy = 'cross' | 'bearing' | 'move'
+
+function straighten() {
+  const project = useProject()
+  const stage = useStage()
+  const view = useView()
+  const notices = useNotices()
+  const { withCamera, mainBearingDeg, subject } = useFraming()
+  const pointer = usePointer()
+
+  const squareTo = (normal: Vec3): boolean => withCamera((c) => squareUp(c, normal, { keepCentre: true }), 'Squared up')
+  /** Square to the building's direction that lies nearest to the present bearing. */
+  function squareNearest(): void {
+    const c = project.camera
+    if (!c) return
+    const turns = Math.round(bearingDifferenceDeg(mainBearingDeg.value, c.pose.bearingDeg) / 90)
+    squareTo(directionOf(mainBearingDeg.value + 90 * turns, 0))
+  }
+  /** Square to the wall under the pointer; with none there, to the building's nearest direction. */
+  async function squareUnderPointer(): Promise<void> {
+    const c = project.camera
+    if (!c) return
+    const at = pointer.place()
+    const normal = at && (await wallNormalAt(c, at))
+    if (normal) squareTo(normal)
+    else squareNearest()
+  }
+  /**
+   * Normal of the flat upright surface at a place of the picture; of the wall behind it where only something small or bent is there;
+   * null where there is neither.
+   */
+  async function wallNormalAt(camera: Camera, [x, y]: readonly [number, number]): Promise<Vec3 | null> {
+    const hidden = project.working?.visible.hidden ?? []
+    const reach = camera.frame.widthPx * PATCH
+    const rays = PATCH_AT.flatMap(([dx, dy]) => pointer.pictureRay(camera, x + dx * reach, y + dy * reach) ?? [])
+    const hits = await Promise.all(rays.map((ray) => stage.pick(ray, hidden)))
+    const [middle, ...around] = hits
+    const alike = (h: Hit | null | undefined): boolean =>
+      Boolean(h && middle && h.normal.reduce((s, v, k) => s + v * middle.normal[k]!, 0) > SAME_COS)
+    const flat = middle && around.filter(alike).length >= 3 && Math.abs(middle.normal[2]) < 0.5
+    if (flat) return middle.normal
+    const behind = rays[0] && (await stage.wallAlong(rays[0], FAR_M, hidden))
+    return behind?.normal ?? (middle && Math.abs(middle.normal[2]) < 0.5 ? middle.normal : null)
+  }
+
+  const centre = (point: Vec3, by: CentreBy): boolean => withCamera((c) => centreOn(c, point, { by }), 'Centred')
+  /** Centres on the selected object. */
+  function centreSelected(by: CentreBy): void {
+    const one = view.selection.length === 1 ? stage.byId.get(view.selection[0]!) : undefined
+    if (one) centre(boxCentre(one.box), by)
+    else notices.say('Select one object to centre on, or pick a point.', 'warning')
+  }
+
+  /** The horizon through a point; the subject keeps its place by rise. */
+  function horizon(feature: Vec3): void {
+    const keep = subject.value
+    if (!keep) return
+    if (withCamera((c: Camera) => horizonThrough(c, feature, keep), 'Horizon laid through it'))
+      notices.say(`The horizon is at ${feature[2].toFixed(2)} m now; the subject keeps its place.`)
+  }
+  return { squareTo, wallNormalAt, squareNearest, squareUnderPointer, centre, centreSelected, horizon }
+}
+export const useStraighten = createSharedComposable(straighten)

@@ -1,0 +1,92 @@
+<script setup lang="ts">
+// The one selected object, or model, in Plan: its outline with a handle that moves it over the floor; one edit at the end.
+import { computed, ref } from 'vue'
+import type { Vec3 } from '#core/math'
+import { useSelection } from '../selection/selection.ts'
+import { useProject } from '../../stores/project.ts'
+import { signed } from '../../text/short.ts'
+import DragHandle from './DragHandle.vue'
+
+const props = defineProps<{
+  toPx: (p: Vec3) => { x: number; y: number }
+  toWorld: (e: { clientX: number; clientY: number }) => Vec3
+}>()
+const project = useProject()
+const { nodes } = useSelection()
+const by = ref<readonly [number, number] | null>(null)
+let from: Vec3 | null = null
+
+const one = computed(() => (nodes.value.length === 1 ? nodes.value[0]! : null))
+const model = computed(() => {
+  const key = one.value?.id.split('/', 1)[0]
+  return project.document?.models.find((m) => m.key === key) ?? null
+})
+const shape = computed(() => {
+  const n = one.value
+  if (!n) return null
+  const [dx, dy] = by.value ?? [0, 0]
+  const a = props.toPx([n.box.min[0] + dx, n.box.max[1] + dy, n.box.max[2]])
+  const b = props.toPx([n.box.max[0] + dx, n.box.min[1] + dy, n.box.max[2]])
+  return { x: a.x, y: a.y, w: Math.max(1, b.x - a.x), h: Math.max(1, b.y - a.y) }
+})
+function drag(e: PointerEvent): void {
+  const p = props.toWorld(e)
+  from ??= p
+  const [dx, dy] = [p[0] - from[0], p[1] - from[1]]
+  // Shift holds the drag to one axis
+  by.value = e.shiftKey ? (Math.abs(dx) > Math.abs(dy) ? [dx, 0] : [0, dy]) : [dx, dy]
+}
+function moved([dx, dy]: readonly [number, number]): void {
+  const n = one.value
+  const m = model.value
+  if (!n || !m || (dx === 0 && dy === 0)) return
+  const add = ([x, y, z]: Vec3): Vec3 => [x + dx, y + dy, z]
+  if (n.parentId === null)
+    project.run({
+      type: 'placeModel',
+      modelId: m.id,
+      changes: { place: { ...m.place, position: add(m.place.position) } },
+    })
+  else {
+    const now = m.moved.find((o) => o.path === n.id) ?? { path: n.id, moveM: [0, 0, 0] as Vec3, turnDeg: 0 }
+    project.run({ type: 'moveObject', modelId: m.id, move: { ...now, moveM: add(now.moveM) } })
+  }
+}
+function done(): void {
+  if (by.value) moved(by.value)
+  by.value = from = null
+}
+function cancel(): void {
+  by.value = from = null
+}
+const reading = computed(() => (by.value ? `${signed(by.value[0], 2)}, ${signed(by.value[1], 2)} m` : ''))
+</script>
+
+<template>
+  <g v-if="shape && one && model" data-testid="placing">
+    <rect :x="shape.x" :y="shape.y" :width="shape.w" :height="shape.h" />
+    <DragHandle
+      :x="shape.x + shape.w / 2"
+      :y="shape.y + shape.h / 2"
+      shape="edge"
+      :label="`Move “${one.name}”`"
+      testid="plan-object"
+      :reading="reading"
+      @start="by = null"
+      @drag="drag"
+      @nudge="(x, y) => moved([x, y])"
+      @done="done"
+      @cancel="cancel"
+    />
+  </g>
+</template>
+
+<style scoped>
+rect {
+  fill: none;
+  stroke: var(--plum);
+  stroke-width: 1.4;
+  stroke-dasharray: 4 3;
+  pointer-events: none;
+}
+</style>

@@ -1,0 +1,194 @@
+<script setup lang="ts">
+// Side: looks square to the sight line and is cut along it, or is pinned to an elevation; eye height, horizon and aim as handles.
+import Select from 'primevue/select'
+import { computed, ref } from 'vue'
+import { formatLength, lengthSuffix, wrapBearingDeg } from '#core/base'
+import { aimPointOf, directionOf } from '#core/camera'
+import { scale, type Vec3 } from '#core/math'
+import { centreOf } from '../../stores/centres.ts'
+import { useFraming } from '../camera/framing.ts'
+import { useProject } from '../../stores/project.ts'
+import { useView, type SideView } from '../../stores/view.ts'
+import ConeShape from './ConeShape.vue'
+import { coneOf, FAR_PX } from './cones.ts'
+import DragHandle from './DragHandle.vue'
+import { useSideDrags } from './side-drags.ts'
+import SnapGuides from './SnapGuides.vue'
+import { settledBearing, useStrip } from './strip.ts'
+import MeasureMarks from '../measure/MeasureMarks.vue'
+import StripFrame from './StripFrame.vue'
+import ViewpointCones from './ViewpointCones.vue'
+
+const project = useProject()
+const view = useView()
+const { eyeHeight, floor } = useFraming()
+const host = ref<HTMLElement | null>(null)
+const canvas = ref<HTMLCanvasElement | null>(null)
+
+const VIEWS: readonly { value: SideView; label: string }[] = [
+  { value: 'sight', label: 'sight line' },
+  { value: 'north', label: 'looking north' },
+  { value: 'east', label: 'looking east' },
+  { value: 'south', label: 'looking south' },
+  { value: 'west', label: 'looking west' },
+]
+const PINNED: Record<Exclude<SideView, 'sight'>, number> = { north: 0, east: 90, south: 180, west: 270 }
+
+const bearing = computed(() => Math.round((project.camera?.pose.bearingDeg ?? 0) * 100) / 100)
+const settled = settledBearing(bearing)
+// the sight line runs to the right: the viewer looks a quarter turn to its left
+const looking = computed(() => (view.side === 'sight' ? wrapBearingDeg(settled.value - 90) : PINNED[view.side]))
+const stationSettled = computed(() => project.document?.working.stand.station ?? ([0, 0, 0] as Vec3))
+const strip = useStrip({
+  key: 'side',
+  host,
+  canvas,
+  headPx: 0,
+  direction: computed(() => ({ bearingDeg: looking.value, tiltDeg: 0 })),
+  cut: computed(() => ({ point: stationSettled.value, normal: scale(directionOf(looking.value, 0), -1) })),
+})
+const { toPx } = strip
+
+const stand = computed(() => project.working?.stand ?? null)
+const station = computed(() => stand.value?.station ?? ([0, 0, 0] as Vec3))
+const aim = computed(() => (stand.value ? aimPointOf(stand.value.aim, centreOf) : null))
+const at = computed(() => toPx(station.value))
+const aimPx = computed(() => (aim.value ? toPx(aim.value) : null))
+const floorPx = computed(() => (floor.value === null ? null : toPx([station.value[0], station.value[1], floor.value])))
+
+/** Rays through the middle of the picture's upper and lower edge. */
+const cone = computed(() => (project.camera ? coneOf(project.camera, 'top-bottom', toPx, FAR_PX) : null))
+
+const drags = useSideDrags(strip)
+const { active, begin, dragEye, dragAim, nudgeEye, nudgeAim, done, cancel, down } = drags
+const line = (a: Vec3, b: Vec3) => {
+  const [p, q] = [toPx(a), toPx(b)]
+  return { a: [p.x, p.y] as const, b: [q.x, q.y] as const }
+}
+const fitCamera = (): void => strip.fitCamera(aim.value ? [station.value, aim.value] : [station.value])
+const eyeText = computed(() =>
+  eyeHeight.value === null
+    ? ''
+    : `${formatLength(eyeHeight.value, project.document?.unit ?? 'm')} ${lengthSuffix(project.document?.unit ?? 'm')}`,
+)
+</script>
+
+<template>
+  <StripFrame
+    v-model:host="host"
+    v-model:canvas="canvas"
+    title="Side"
+    :large="view.main === 'side'"
+    @enlarge="view.main = view.main === 'side' ? 'picture' : 'side'"
+    :image-style="strip.imageStyle.value as Record<string, string>"
+    :scale="strip.scaleBar.value"
+    :width="strip.width.value"
+    :height="strip.height.value"
+    :crosshair="view.tool === 'stand' || view.picking !== null"
+    :note="view.tool === 'stand' && !active && !view.picking ? 'Drag from the station to the aim, up or down too' : ''"
+    @wheel="strip.wheel"
+    @down="down"
+    @fit-model="strip.fitModel"
+    @fit-camera="fitCamera"
+    @zoom="strip.zoomAt"
+  >
+    <template #head>
+      <Select
+        v-model="view.side"
+        :options="VIEWS as never"
+        option-label="label"
+        option-value="value"
+        size="small"
+        class="pin"
+        aria-label="Direction of Side"
+      />
+      <span class="grow" />
+      <span class="num eye" title="Eye height above the floor below">{{ eyeText }}</span>
+    </template>
+    <g v-if="stand" class="camera">
+      <ConeShape v-if="cone" :cone="cone" />
+      <path class="horizon" :d="`M0 ${at.y}H${strip.width.value}`" />
+      <text class="label" :x="strip.width.value - 8" :y="at.y - 4" text-anchor="end">horizon</text>
+      <path
+        v-if="floorPx"
+        class="measure"
+        :d="`M${at.x - 14} ${at.y}V${floorPx.y}M${at.x - 18} ${floorPx.y}h8M${at.x - 18} ${at.y}h8`"
+      />
+      <path v-if="aimPx" class="sight" :d="`M${at.x} ${at.y}L${aimPx.x} ${aimPx.y}`" />
+      <DragHandle
+        v-if="aimPx"
+        :x="aimPx.x"
+        :y="aimPx.y"
+        shape="diamond"
+        label="Aim: height"
+        testid="side-aim"
+        :reading="active === 'aim' && aim ? formatLength(aim[2], project.document!.unit) : ''"
+        @start="begin('aim')"
+        @drag="dragAim"
+        @nudge="(_x, y) => nudgeAim(y)"
+        @done="done('Aimed')"
+        @cancel="cancel"
+      />
+      <DragHandle
+        :x="at.x"
+        :y="at.y"
+        shape="round"
+        label="Eye height: carries the aim along"
+        testid="side-eye"
+        :reading="active === 'eye' ? eyeText : ''"
+        @start="begin('eye')"
+        @drag="dragEye"
+        @nudge="(_x, y) => nudgeEye(y)"
+        @done="done('Eye height')"
+        @cancel="cancel"
+      />
+    </g>
+    <SnapGuides :guides="drags.guides.value" :to-px="toPx" :width="strip.width.value" :height="strip.height.value" />
+    <MeasureMarks :to-px="toPx" :line="line" />
+    <ViewpointCones across="top-bottom" :to-px="toPx" :width="strip.width.value" :height="strip.height.value" />
+  </StripFrame>
+</template>
+
+<style scoped>
+.pin {
+  font-size: 11.5px;
+  min-width: 0;
+  max-width: 122px;
+}
+.pin :deep(.p-select-label) {
+  padding: 1px 2px 1px 6px;
+  font-size: 11.5px;
+}
+.pin :deep(.p-select-dropdown) {
+  width: 20px;
+}
+.grow {
+  flex: 1;
+}
+.eye {
+  white-space: nowrap;
+}
+.sight {
+  stroke: var(--plum);
+  stroke-dasharray: 3 3;
+}
+.horizon {
+  stroke: var(--plum);
+  stroke-dasharray: 7 4;
+}
+.measure {
+  stroke: var(--plum);
+  fill: none;
+}
+.label {
+  font: 9.5px var(--mono);
+  fill: var(--plum);
+  stroke: var(--panel);
+  stroke-width: 3px;
+  paint-order: stroke;
+}
+.camera > path,
+.camera > text {
+  pointer-events: none;
+}
+</style>

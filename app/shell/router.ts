@@ -1,0 +1,12 @@
+// Addresses: every state that can be linked has one.
+import { createRouter, createWebHistory } from 'vue-router'
+import ProjectsView from '../projects/ProjectsView.vue'
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', component: ProjectsView },
+    { path: '/project/:id', component: () => import('../frame/FrameView.vue'), props: true },
+    { path: '/:rest(.*)*', component: () => import('./MissingView.vue') },
+  ],
+})

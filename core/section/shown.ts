@@ -1,0 +1,55 @@
+// What does the picture show?
+// Model: one value, handed to every ray, pick, walk, fit, check, drawing and shader: which objects are hidden, and what is cut away.
+// The near and far cut go with the camera: they bound a sight line by its depth along the axis.
+
+import { axesOf, rayThrough, type Camera, type Ray } from '../camera/index.ts'
+import { addScaled, dot } from '../math/index.ts'
+import type { Cut } from './cuts.ts'
+
+export interface Shown {
+  /** Ids of hidden objects; what lies below them is hidden too. */
+  readonly hidden: readonly string[]
+  readonly cuts: {
+    /** Nothing nearer than this along the axis is seen, metres; null without a near cut. */
+    readonly nearM: number | null
+    /** Nothing farther than this along the axis is seen, metres; null without a far cut. */
+    readonly farM: number | null
+    /** Only those that are on. */
+    readonly list: readonly Cut[]
+  }
+}
+export const ALL_SHOWN: Shown = { hidden: [], cuts: { nearM: null, farM: null, list: [] } }
+
+/** A stretch of a ray: what is asked lies between its ends. */
+export interface Sight extends Ray {
+  /** Metres from the origin to the end; Infinity without a far cut. */
+  readonly farM: number
+}
+/** Parallel pictures begin far behind their plane. */
+const BEHIND_M = 1e4
+
+/** A picture ray from where the picture begins (the near cut, when there is one) to where it ends (the far cut). */
+export function sightAlong(camera: Camera, ray: Ray, { cuts }: Shown): Sight {
+  const { nearM, farM } = cuts
+  const { forward } = axesOf(camera.pose)
+  // depth along the axis grows evenly along the ray, from nought in the station's plane
+  const rate = dot(ray.direction, forward)
+  const flat = camera.lens.projection.kind === 'parallel' || camera.lens.projection.kind === 'oblique'
+  if (rate <= 1e-9) return { ...ray, farM: Infinity }
+  const from = nearM !== null ? nearM / rate : flat ? -BEHIND_M : 0
+  const to = farM === null ? Infinity : farM / rate
+  return {
+    origin: from === 0 ? ray.origin : addScaled(ray.origin, ray.direction, from),
+    direction: ray.direction,
+    farM: Math.max(0, to - from),
+  }
+}
+
+/** What is seen through a picture point; null outside the picture form. */
+export function sightThrough(camera: Camera, shown: Shown, xPx: number, yPx: number): Sight | null {
+  const ray = rayThrough(camera, xPx, yPx)
+  return ray && sightAlong(camera, ray, shown)
+}
+/** Whether a depth along the axis, metres, lies between near and far cut. */
+export const isBetweenCuts = ({ cuts: { nearM, farM } }: Shown, depthM: number): boolean =>
+  (nearM === null || depthM >= nearM) && (farM === null || depthM <= farM)

@@ -1,0 +1,143 @@
+// What may stand in each part of a Setup?
+// Units are in the names; angles in degrees, world lengths in metres, sensor lengths in millimetres.
+
+import { z } from 'zod'
+import type { Aim, Frame, Lens, Projection, Stand } from '#core/camera'
+import { FILE_LIMIT, WORLD_LIMIT_M } from '#core/placing'
+import type { Cut } from '#core/section'
+import { list, names } from './lists.ts'
+
+export const finite = z.number()
+/** World metres. Sites in surveyed coordinates lie thousands of kilometres from the origin. */
+export const coordinate = finite.min(-WORLD_LIMIT_M).max(WORLD_LIMIT_M)
+export const vec3 = z.tuple([coordinate, coordinate, coordinate]).readonly()
+const fileCoordinate = finite.min(-FILE_LIMIT).max(FILE_LIMIT)
+export const fileVec3 = z.tuple([fileCoordinate, fileCoordinate, fileCoordinate]).readonly()
+export const angle = finite.min(-720).max(720)
+export const id = z.string().min(1).max(64)
+export const name = z.string().min(1).max(200)
+export const onOff = z.boolean()
+
+const aim = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('direction'), bearingDeg: angle, tiltDeg: finite.min(-90).max(90) }),
+  z.object({ kind: z.literal('point'), point: vec3, topBearingDeg: angle }),
+  z.object({ kind: z.literal('object'), nodeId: z.string().min(1).max(2000), offset: vec3, topBearingDeg: angle }),
+]) satisfies z.ZodType<Aim>
+
+export const standSchema = z.object({ station: vec3, aim, rollDeg: angle }) satisfies z.ZodType<Stand>
+
+export const WIDTH_LIMITS_M = [1e-4, 1e8] as const
+export const FOCAL_LIMITS_MM = [1, 10_000] as const
+export const SHIFT_LIMIT_MM = 10_000
+const widthM = finite.min(WIDTH_LIMITS_M[0]).max(WIDTH_LIMITS_M[1])
+const projection = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('perspective') }),
+  z.object({ kind: z.literal('parallel'), widthM }),
+  z.object({ kind: z.literal('oblique'), widthM, angleDeg: angle, receding: finite.min(0).max(2) }),
+  z.object({ kind: z.literal('equirectangular') }),
+  z.object({ kind: z.literal('cylindrical'), horizontalDeg: finite.min(1).max(360) }),
+  z.object({
+    kind: z.literal('fisheye'),
+    mapping: z.enum(['equidistant', 'equisolid', 'stereographic']),
+    coverageDeg: finite.min(1).max(359),
+  }),
+]) satisfies z.ZodType<Projection>
+
+export const lensSchema = z.object({
+  projection,
+  focalMm: finite.min(FOCAL_LIMITS_MM[0]).max(FOCAL_LIMITS_MM[1]),
+  sensorMm: z.object({ width: finite.min(1).max(1000), height: finite.min(1).max(1000) }),
+  sensorUse: z.enum(['acrossWidth', 'acrossHeight', 'covers', 'inside']),
+  riseMm: finite.min(-SHIFT_LIMIT_MM).max(SHIFT_LIMIT_MM),
+  crossMm: finite.min(-SHIFT_LIMIT_MM).max(SHIFT_LIMIT_MM),
+  distortion: z.null(),
+}) satisfies z.ZodType<Lens>
+
+export const FRAME_LIMIT_PX = 16_384
+const pixels = z.number().int().min(16).max(FRAME_LIMIT_PX)
+export const frameSchema = z.object({
+  widthPx: pixels,
+  heightPx: pixels,
+  densityPpi: finite.min(1).max(10_000),
+  guides: z.enum(['none', 'thirds', 'centre', 'diagonals']),
+}) satisfies z.ZodType<Frame>
+
+const onDistance = z.object({ on: onOff, distanceM: coordinate })
+const cutBase = { id, name, on: onOff, reversed: onOff }
+const direction = z
+  .tuple([finite.min(-1).max(1), finite.min(-1).max(1), finite.min(-1).max(1)])
+  .readonly()
+  .refine((n) => Math.hypot(...n) > 1e-6, { message: 'a direction of no length' })
+const extent = finite.min(1e-6).max(1e7)
+/** What is taken away: above a level, before an upright or free plane, outside a slice or a box, before a stepped line. */
+const cutItem = z.discriminatedUnion('kind', [
+  z.object({ ...cutBase, kind: z.literal('level'), heightM: coordinate }),
+  z.object({ ...cutBase, kind: z.literal('upright'), point: vec3, bearingDeg: angle }),
+  z.object({ ...cutBase, kind: z.literal('free'), point: vec3, normal: direction }),
+  z.object({ ...cutBase, kind: z.literal('slice'), point: vec3, normal: direction, thicknessM: extent }),
+  z.object({
+    ...cutBase,
+    kind: z.literal('box'),
+    centre: vec3,
+    sizeM: z.tuple([extent, extent, extent]).readonly(),
+    turnDeg: angle,
+  }),
+  z.object({
+    ...cutBase,
+    kind: z.literal('stepped'),
+    points: list(z.tuple([coordinate, coordinate]).readonly(), 32, 2),
+  }),
+]) satisfies z.ZodType<Cut>
+export const cutSchema = z.object({
+  near: onDistance,
+  far: onDistance,
+  cuts: list(cutItem, 64),
+  face: z.enum(['open', 'filled', 'hatched', 'solid']),
+})
+
+export const focusSchema = z.object({
+  on: onOff,
+  fNumber: finite.min(0.5).max(256),
+  mode: z.discriminatedUnion('kind', [
+    z.object({ kind: z.literal('distance'), distanceM: finite.positive().max(WORLD_LIMIT_M) }),
+    z.object({ kind: z.literal('aim') }),
+    z.object({ kind: z.literal('point'), point: vec3 }),
+    z.object({
+      kind: z.literal('object'),
+      nodeId: z.string().min(1),
+      at: z.enum(['surface', 'centre']),
+      offsetM: coordinate,
+    }),
+    z.object({ kind: z.literal('nearest'), field: finite.min(0).max(1) }),
+  ]),
+  aperture: z.object({ blades: z.number().int().min(0).max(11), rotationDeg: angle, roundness: finite.min(0).max(1) }),
+  criterion: z.discriminatedUnion('kind', [
+    z.object({ kind: z.literal('circle'), cocMm: finite.positive().max(1) }),
+    z.object({ kind: z.literal('pixel') }),
+  ]),
+})
+
+export const exposureSchema = z.object({
+  mode: z.enum(['direct', 'photographic']),
+  ev100: finite.min(-20).max(30),
+  compensationEv: finite.min(-20).max(20),
+  iso: finite.positive().max(1e7),
+  shutterS: finite.positive().max(1e5),
+  whiteBalance: z.object({ kelvin: finite.min(1667).max(25_000), tint: finite.min(-150).max(150) }),
+  vignetting: onOff,
+  tone: z.enum(['linear', 'neutral']),
+})
+
+export const visibleSchema = z.object({ hidden: names(2000, 100_000) })
+
+const channel = finite.min(0).max(1)
+const colour = z.tuple([channel, channel, channel]).readonly()
+export const styleSchema = z.object({ kind: z.enum(['finished', 'clay', 'lines']) })
+export const sunSchema = z.object({
+  on: onOff,
+  bearingDeg: angle,
+  elevationDeg: finite.min(-90).max(90),
+  shadow: onOff,
+})
+export const hazeSchema = z.object({ on: onOff, visibilityM: finite.positive().max(1e6) })
+export const backdropSchema = z.object({ kind: z.enum(['colour', 'sky']), colour })

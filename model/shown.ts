@@ -1,0 +1,24 @@
+// What does a Setup show?
+import { ALL_SHOWN, type Shown } from '#core/section'
+import type { Setup } from './parts.ts'
+
+const known = new WeakMap<Setup['cut'], WeakMap<Setup['visible'], Shown>>()
+
+/** Hidden things and cuts of a Setup as one value; the same value for the same parts. */
+export function shownOf({ cut, visible }: Pick<Setup, 'cut' | 'visible'>): Shown {
+  const byVisible = known.get(cut) ?? new WeakMap<Setup['visible'], Shown>()
+  known.set(cut, byVisible)
+  const before = byVisible.get(visible)
+  if (before) return before
+  const list = cut.cuts.filter((c) => c.on)
+  const shown: Shown = {
+    hidden: visible.hidden,
+    cuts: {
+      nearM: cut.near.on ? cut.near.distanceM : null,
+      farM: cut.far.on ? cut.far.distanceM : null,
+      list: list.length > 0 ? list : ALL_SHOWN.cuts.list,
+    },
+  }
+  byVisible.set(visible, shown)
+  return shown
+}
