@@ -25,12 +25,13 @@ export const LAYERS = {
       '@fontsource-variable',
       'vue-draggable-plus',
       'idb',
+      'lru-cache',
       'zod',
     ],
   },
   server: {
     layers: ['core', 'model', 'formats'],
-    packages: ['express', 'typeorm', 'better-sqlite3', 'helmet', 'pino', 'zod'],
+    packages: ['express', 'typeorm', 'better-sqlite3', 'helmet', 'pino', 'zod', 'lru-cache'],
   },
 }
 

@@ -2,6 +2,7 @@
 import { performance } from 'node:perf_hooks'
 import { seededRandom } from '#core/base'
 import { projectPoint, rayThrough, type Camera } from '#core/camera'
+import { ALL_SHOWN } from '#core/section'
 import { frameCheck, type CheckSetup } from '#core/checks'
 import { fitPoints } from '#core/framing'
 import type { Vec3 } from '#core/math'
@@ -115,8 +116,7 @@ export async function check(): Promise<Row[]> {
     stand: { station: [1, 2.5, 1.58], aim: { kind: 'direction', bearingDeg: 91.2, tiltDeg: 0.4 }, rollDeg: 0 },
     lens: cameraOf({}, { riseMm: 2.1 }).lens,
     frame: { widthPx: 2400, heightPx: 1600, densityPpi: 300, guides: 'none' },
-    cut: { near: { on: false, distanceM: 0 } },
-    visible: { hidden: [] },
+    shown: ALL_SHOWN,
   }
   const lamp = scene.facts.nodes.find((n) => n.name === 'Germination lamp')!.id
   const work = (): unknown =>
@@ -124,7 +124,7 @@ export async function check(): Promise<Row[]> {
       setup,
       checkScene(scene, {
         station: setup.stand.station,
-        hidden: new Set(),
+        shown: ALL_SHOWN,
         kind: 'room',
         eyeHeightM: 1.58,
         subjectId: lamp,

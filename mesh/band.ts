@@ -2,8 +2,9 @@
 // Model: an object is taken when its bounds lie wholly within the rectangle and some of it is seen there: met by one of a grid of
 // rays, or by a ray to the middle of its bounds. Source: handbook-0 (projection).
 
-import { projectPoint, rayThrough, type Camera } from '#core/camera'
+import { projectPoint, type Camera } from '#core/camera'
 import { boxCentre, boxCorners } from '#core/math'
+import { sightThrough, type Shown } from '#core/section'
 import type { MeshScene } from './scene.ts'
 import type { NodeFacts } from './types.ts'
 
@@ -15,7 +16,7 @@ export interface Band {
 const GRID = 44
 
 /** Ids of the objects with triangles of their own, in the order of the file. */
-export function nodesInBand(scene: MeshScene, camera: Camera, band: Band, hidden: ReadonlySet<string>): string[] {
+export function nodesInBand(scene: MeshScene, camera: Camera, band: Band, shown: Shown): string[] {
   const [x0, x1] = [Math.min(band.a[0], band.b[0]), Math.max(band.a[0], band.b[0])]
   const [y0, y1] = [Math.min(band.a[1], band.b[1]), Math.max(band.a[1], band.b[1])]
   const inside = (n: NodeFacts): boolean =>
@@ -27,8 +28,9 @@ export function nodesInBand(scene: MeshScene, camera: Camera, band: Band, hidden
   if (candidates.size === 0) return []
   const seen = new Set<string>()
   const look = (x: number, y: number): string | null => {
-    const ray = rayThrough(camera, x, y)
-    const hit = ray ? scene.pick(ray, hidden) : null
+    // from the near cut to the far one; parallel pictures begin behind their plane
+    const sight = sightThrough(camera, shown, x, y)
+    const hit = sight ? scene.pick(sight, shown) : null
     if (hit && candidates.has(hit.nodeId)) seen.add(hit.nodeId)
     return hit?.nodeId ?? null
   }

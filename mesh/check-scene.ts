@@ -1,20 +1,20 @@
 // What does the frame check learn of the model? The scene's answers in the check's words.
-import type { SceneFacts as CheckFacts, SceneHit } from '#core/checks'
-import { addScaled, joinBoxes, type Box, type Vec3 } from '#core/math'
+import type { CheckScene, SceneHit } from '#core/checks'
+import { joinBoxes, type Box, type Vec3 } from '#core/math'
 import { centreWithOffset } from '#core/placing'
-import { isHidden, isUnder } from './hidden.ts'
-import type { MeshScene, RawHit } from './scene.ts'
+import type { Shown } from '#core/section'
+import { hiddenOf, isHidden, isUnder } from './hidden.ts'
+import type { MeshScene } from './scene.ts'
 
 export interface CheckOptions {
   readonly station: Vec3
-  readonly hidden: ReadonlySet<string>
+  readonly shown: Shown
   readonly kind: 'room' | 'product'
   readonly eyeHeightM: number
   /** The object that the picture is of; null where none is known. */
   readonly subjectId: string | null
 }
 const STEP_M = 1e-4
-const MOST_PASSED = 128
 
 /** How far along a ray a box is left; null when the ray misses it. */
 function exitOf(origin: Vec3, direction: Vec3, { min, max }: Box): number | null {
@@ -35,47 +35,55 @@ function exitOf(origin: Vec3, direction: Vec3, { min, max }: Box): number | null
   return near <= far ? far : null
 }
 
-export function checkScene(scene: MeshScene, options: CheckOptions): CheckFacts {
+export function checkScene(scene: MeshScene, options: CheckOptions): CheckScene {
   const { nodes } = scene.facts
-  const { hidden } = options
+  const { shown } = options
+  const hidden = hiddenOf(shown)
   const byId = new Map(nodes.map((n) => [n.id, n]))
-  const isShown = (hit: RawHit): boolean => !isHidden(scene.nodeAt(hit.vertex).id, hidden)
   const boxes = nodes.filter((n) => n.materials.length > 0 && n.kind !== 'surroundings' && !isHidden(n.id, hidden))
   const subject = options.subjectId === null ? undefined : byId.get(options.subjectId)
   return {
     box: boxes.reduce<Box | null>((a, n) => (a ? joinBoxes(a, n.box) : n.box), null),
     kind: options.kind,
     eyeHeightM: options.eyeHeightM,
-    floorM: scene.floorBelow(options.station, hidden)?.point[2] ?? null,
+    floorM: scene.floorBelow(options.station, shown)?.point[2] ?? null,
     subject: subject && !isHidden(subject.id, hidden) ? { id: subject.id, name: subject.name, box: subject.box } : null,
     levelFaces: scene.levels().filter((f) => !isHidden(f.nodeId, hidden)),
     centreOf: (id, offset) => centreWithOffset(byId.get(id), offset),
-    first(origin, direction, clearToo = false) {
-      let wound: Vec3 = [0, 0, 0]
-      const hit = scene.along(origin, direction, clearToo, (raw) => {
-        wound = [raw.normal.x, raw.normal.y, raw.normal.z]
-        return isShown(raw)
-      })
-      return hit ? ({ ...hit, normal: wound } satisfies SceneHit) : null
+    first(sight, clearToo = false) {
+      const met = scene.passing(sight, { shown, clearToo })
+      if (!met) return null
+      const { point, normal, vertex } = met.hit
+      const node = scene.nodeAt(vertex)
+      return {
+        point: [point.x, point.y, point.z],
+        // as the triangle is wound
+        normal: [normal.x, normal.y, normal.z],
+        distanceM: met.distanceM,
+        nodeId: node.id,
+        nodeName: node.name,
+      } satisfies SceneHit
     },
-    before(origin, direction, nodeId) {
-      const target = new Set([nodeId])
+    before(sight, nodeId) {
       const node = byId.get(nodeId)
-      const exit = node ? exitOf(origin, direction, node.box) : null
+      const exit = node ? exitOf(sight.origin, sight.direction, node.box) : null
       if (exit === null) return null
-      let gone = 0
+      const target = new Set([nodeId])
       const passed: { id: string; name: string }[] = []
-      let from = origin
-      for (let i = 0; i < MOST_PASSED; i++) {
-        const raw = scene.cast(from, direction, exit - gone + STEP_M, true)
-        if (!raw) return null
-        const met = scene.nodeAt(raw.vertex)
-        if (isUnder(met.id, target)) return passed
-        if (!raw.clear && isShown(raw)) passed.push({ id: met.id, name: met.name })
-        gone += raw.distance + STEP_M
-        from = addScaled([raw.point.x, raw.point.y, raw.point.z], direction, STEP_M)
-      }
-      return null
+      const met = scene.passing(
+        { ...sight, farM: Math.min(sight.farM, exit + STEP_M) },
+        {
+          shown,
+          clearToo: true,
+          accept: (hit) => {
+            const at = scene.nodeAt(hit.vertex)
+            if (isUnder(at.id, target)) return true
+            if (!hit.clear) passed.push({ id: at.id, name: at.name })
+            return false
+          },
+        },
+      )
+      return met ? passed : null
     },
   }
 }

@@ -3,7 +3,7 @@ import { projectPoint } from '#core/camera'
 import type { Vec3 } from '#core/math'
 import { loadGlb } from '#formats/scene'
 import { Pen } from '../scripts/demo-data/kit.ts'
-import { cameraOf } from '../tests/support/cameras.ts'
+import { cameraOf, hiding } from '../tests/support/cameras.ts'
 import { glbOf } from '../tests/support/models.ts'
 import { featureEdges, MeshScene, pickFeature, soupOf } from './index.ts'
 
@@ -17,7 +17,7 @@ beforeAll(async () => {
 const camera = cameraOf({ station: [0, 0, 1.5] }, {}, [900, 600])
 const near = (p: Vec3, dx = 0, dy = 0, reach = 8) => {
   const at = projectPoint(camera, p)!
-  return pickFeature(scene, camera, at.xPx + dx, at.yPx + dy, reach, new Set())
+  return pickFeature(scene, camera, [at.xPx + dx, at.yPx + dy], reach, hiding())
 }
 
 describe('feature edges', () => {

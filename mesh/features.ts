@@ -3,8 +3,9 @@
 // are welded first. Of the edges near the pointer the nearest counts, its ends before its middle, as long as it is not hidden.
 // Space: world metres; picture pixels. Source: handbook-8 (feature edges).
 
-import { projectPoint, rayThrough, type Camera, type Ray } from '#core/camera'
+import { projectPoint, type Camera } from '#core/camera'
 import { addScaled, distance, normalize, sub, type Vec3 } from '#core/math'
+import { sightThrough, type Shown, type Sight } from '#core/section'
 import type { MeshScene } from './scene.ts'
 import type { Hit, Soup } from './types.ts'
 
@@ -64,20 +65,16 @@ export function featureEdges({ positions: p, indices, nodeOfVertex }: Soup, node
   return out
 }
 
-/**
- * What is under a picture point, drawn to a corner or an edge of that object within `reachPx`; null where nothing is. `ray` is where
- * the picture's ray begins (behind a near cut, for instance).
- */
+/** What is under a picture point, drawn to a corner or an edge of that object within `reachPx`; null where nothing is. */
 export function pickFeature(
   scene: MeshScene,
   camera: Camera,
-  xPx: number,
-  yPx: number,
+  [xPx, yPx]: readonly [number, number],
   reachPx: number,
-  hidden: ReadonlySet<string>,
-  ray: Ray | null = rayThrough(camera, xPx, yPx),
+  shown: Shown,
 ): FeatureHit | null {
-  const hit = ray ? scene.pick(ray, hidden) : null
+  const ray = sightThrough(camera, shown, xPx, yPx)
+  const hit = ray ? scene.pick(ray, shown) : null
   if (!hit || !ray) return null
   const edges = scene.edgesOf(hit.nodeId)
   let corner: { point: Vec3; px: number } | null = null
@@ -93,11 +90,11 @@ export function pickFeature(
     ] as const) {
       // prettier-ignore
       const px = Math.hypot(at.xPx - xPx, at.yPx - yPx)
-      if (px < reachPx * CORNER_REACH && (!corner || px < corner.px) && isSeen(scene, hit, ray, point, hidden))
+      if (px < reachPx * CORNER_REACH && (!corner || px < corner.px) && isSeen(scene, hit, ray, point, shown))
         corner = { point, px }
     }
     const near = nearestOn(a, b, pa, pb, xPx, yPx)
-    if (near.px < reachPx && (!edge || near.px < edge.px) && isSeen(scene, hit, ray, near.point, hidden)) edge = near
+    if (near.px < reachPx && (!edge || near.px < edge.px) && isSeen(scene, hit, ray, near.point, shown)) edge = near
   }
   const found = corner ?? edge
   const feature = corner ? 'corner' : edge ? 'edge' : 'surface'
@@ -127,11 +124,11 @@ function nearestOn(a: Vec3, b: Vec3, pa: At, pb: At, x: number, y: number): { po
 }
 
 /** Whether nothing stands before a point of the object: what a ray to it meets is it, or no nearer than a little. */
-function isSeen(scene: MeshScene, hit: Hit, ray: Ray, point: Vec3, hidden: ReadonlySet<string>): boolean {
+function isSeen(scene: MeshScene, hit: Hit, ray: Sight, point: Vec3, shown: Shown): boolean {
   // an edge of the far side of the object is not meant
   const away = distance(point, ray.origin)
   if (Math.abs(away - hit.distanceM) > 0.05 * hit.distanceM + 0.05) return false
   const way = sub(point, ray.origin)
-  const met = scene.pick({ origin: ray.origin, direction: normalize(way) }, hidden)
+  const met = scene.pick({ origin: ray.origin, direction: normalize(way) }, shown)
   return !met || met.distanceM > away - 0.004 * away - 1e-3
 }

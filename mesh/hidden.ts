@@ -1,5 +1,7 @@
 // Is an object hidden, or below one of some others?
 
+import type { Shown } from '#core/section'
+
 /** Whether the object, or one it lies below, is among `ids`. */
 export function isUnder(id: string, ids: ReadonlySet<string>): boolean {
   if (ids.size === 0) return false
@@ -8,3 +10,11 @@ export function isUnder(id: string, ids: ReadonlySet<string>): boolean {
 }
 /** What is hidden is hidden with all below it. */
 export const isHidden = isUnder
+
+const sets = new WeakMap<Shown, ReadonlySet<string>>()
+/** The hidden ids of what is shown, as a set; made once. */
+export function hiddenOf(shown: Shown): ReadonlySet<string> {
+  let set = sets.get(shown)
+  if (!set) sets.set(shown, (set = new Set(shown.hidden)))
+  return set
+}

@@ -3,7 +3,7 @@ import { rayThrough } from '#core/camera'
 import { irradiance } from '#core/optics'
 import { loadGlb } from '#formats/scene'
 import { glbOf, roomGlb } from '../tests/support/models.ts'
-import { cameraOf } from '../tests/support/cameras.ts'
+import { cameraOf, hiding } from '../tests/support/cameras.ts'
 import { hallModel } from '../scripts/demo-data/scenes.ts'
 import { Pen } from '../scripts/demo-data/kit.ts'
 import { lightAt } from './light.ts'
@@ -37,7 +37,7 @@ describe('a room', () => {
     const down = rayThrough(cameraOf({ station: [1, 2, 1.6], bearingDeg: 90, tiltDeg: -25 }, {}, [300, 200]), 150, 100)!
     expect(room.pick(down)!.nodeName).toBe('Table')
     expect(room.pickFloor(down)!.nodeName).toBe('Floor')
-    expect(room.pick(down, new Set(['Room/Table']))!.nodeName).toBe('Floor')
+    expect(room.pick(down, hiding('Room/Table'))!.nodeName).toBe('Floor')
     expect(room.floorBelow([20, 20, 1])).toBeNull()
   })
   it('hits are at the distance of geometry, normals towards the eye', () => {

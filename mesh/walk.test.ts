@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { Vec3 } from '#core/math'
 import { loadGlb } from '#formats/scene'
-import { cameraOf } from '../tests/support/cameras.ts'
+import { cameraOf, hiding } from '../tests/support/cameras.ts'
 import { glbOf, roomGlb } from '../tests/support/models.ts'
 import { Pen } from '../scripts/demo-data/kit.ts'
 import { freeWay, MeshScene, nodesInBand, soupOf, walkStep, WALK_DEFAULTS } from './index.ts'
@@ -55,21 +55,20 @@ describe('in a room of 6 x 4 m with a table', () => {
     )
   })
   it('passes through what is hidden', () => {
-    const hidden = new Set(['Room/Table'])
-    expect(walkStep(room, [1.5, 2, EYE], [2.5, 0], { hidden })).toMatchObject({ blocked: false })
+    expect(walkStep(room, [1.5, 2, EYE], [2.5, 0], { shown: hiding('Room/Table') })).toMatchObject({ blocked: false })
   })
   it('tells how far the way is free', () => {
-    expect(freeWay(room, [1, 1, EYE], [0, 1, 0], 10, new Set())).toBeCloseTo(3, 6)
-    expect(freeWay(room, [1, 1, EYE], [0, 1, 0], 2, new Set())).toBe(2)
+    expect(freeWay(room, [1, 1, EYE], [0, 1, 0], 10, hiding())).toBeCloseTo(3, 6)
+    expect(freeWay(room, [1, 1, EYE], [0, 1, 0], 2, hiding())).toBe(2)
   })
   it('a band takes what lies wholly in it and is seen', () => {
     const camera = cameraOf({ station: [0.5, 2, 1.6], bearingDeg: 90, tiltDeg: -15 }, {}, [600, 400])
-    expect(nodesInBand(room, camera, { a: [0, 0], b: [600, 400] }, new Set())).toEqual(['Room/Table'])
-    expect(nodesInBand(room, camera, { a: [600, 400], b: [0, 0] }, new Set(['Room/Table']))).toEqual([])
-    expect(nodesInBand(room, camera, { a: [0, 0], b: [20, 20] }, new Set())).toEqual([])
+    expect(nodesInBand(room, camera, { a: [0, 0], b: [600, 400] }, hiding())).toEqual(['Room/Table'])
+    expect(nodesInBand(room, camera, { a: [600, 400], b: [0, 0] }, hiding('Room/Table'))).toEqual([])
+    expect(nodesInBand(room, camera, { a: [0, 0], b: [20, 20] }, hiding())).toEqual([])
     // behind a wall nothing is seen
     const outside = cameraOf({ station: [-3, 2, 1.6], bearingDeg: 90, tiltDeg: 0 }, {}, [600, 400])
-    expect(nodesInBand(room, outside, { a: [0, 0], b: [600, 400] }, new Set())).toEqual([])
+    expect(nodesInBand(room, outside, { a: [0, 0], b: [600, 400] }, hiding())).toEqual([])
   })
 })
 

@@ -4,7 +4,7 @@
 // never more. The eye stays exactly at its height above the ground. Space: world metres, Z up. Source: handbook-11.
 
 import type { Vec3 } from '#core/math'
-import { isHidden } from './hidden.ts'
+import { ALL_SHOWN, type Shown } from '#core/section'
 import type { MeshScene } from './scene.ts'
 
 export interface WalkOptions {
@@ -13,9 +13,9 @@ export interface WalkOptions {
   readonly radiusM: number
   /** The highest step up or down. */
   readonly stepM: number
-  readonly hidden: ReadonlySet<string>
+  readonly shown: Shown
 }
-export const WALK_DEFAULTS: WalkOptions = { eyeHeightM: 1.58, radiusM: 0.22, stepM: 0.3, hidden: new Set() }
+export const WALK_DEFAULTS: WalkOptions = { eyeHeightM: 1.58, radiusM: 0.22, stepM: 0.3, shown: ALL_SHOWN }
 
 export interface Walked {
   readonly station: Vec3
@@ -80,7 +80,7 @@ function groundBelow(scene: MeshScene, eye: Vec3, o: WalkOptions): number | null
   const top = eye[2] - o.eyeHeightM + 2 * o.stepM
   let highest: number | null = null
   for (const [dx, dy] of BESIDE) {
-    const hit = firstNotHidden(scene, [eye[0] + dx, eye[1] + dy, top], [0, 0, -1], 3 * o.stepM + 1e-3, o.hidden)
+    const hit = firstShown(scene, [eye[0] + dx, eye[1] + dy, top], [0, 0, -1], 3 * o.stepM + 1e-3, o.shown)
     if (hit && (highest === null || top - hit.distance > highest)) highest = top - hit.distance
   }
   return highest
@@ -88,7 +88,7 @@ function groundBelow(scene: MeshScene, eye: Vec3, o: WalkOptions): number | null
 
 function headroom(scene: MeshScene, at: Vec3, ground: number, o: WalkOptions): boolean {
   const from: Vec3 = [at[0], at[1], ground + o.stepM]
-  return firstNotHidden(scene, from, [0, 0, 1], o.eyeHeightM - o.stepM + HEAD_M, o.hidden) === null
+  return firstShown(scene, from, [0, 0, 1], o.eyeHeightM - o.stepM + HEAD_M, o.shown) === null
 }
 
 /** The part of a small step that walls leave: slid along the first, stopped by a second. */
@@ -121,7 +121,7 @@ function wallAhead(scene: MeshScene, at: Vec3, by: readonly [number, number], gr
       const s = Math.sin(turn)
       const ray: Vec3 = [d[0] * c - d[1] * s, d[0] * s + d[1] * c, 0]
       // the body is round: to the side less room is needed ahead
-      const hit = firstNotHidden(scene, [at[0], at[1], z], ray, o.radiusM + length * c, o.hidden)
+      const hit = firstShown(scene, [at[0], at[1], z], ray, o.radiusM + length * c, o.shown)
       if (!hit || hit.distance >= nearest) continue
       const flat = Math.hypot(hit.normal.x, hit.normal.y)
       if (flat < 0.05) continue
@@ -139,33 +139,18 @@ function wallAhead(scene: MeshScene, at: Vec3, by: readonly [number, number], gr
 }
 
 /** Metres that a way is free, up to `farM`, at the eye and a little to its sides. */
-export function freeWay(
-  scene: MeshScene,
-  from: Vec3,
-  direction: Vec3,
-  farM: number,
-  hidden: ReadonlySet<string>,
-): number {
+export function freeWay(scene: MeshScene, from: Vec3, direction: Vec3, farM: number, shown: Shown): number {
   const side = [-direction[1], direction[0]] as const
   let free = farM
   for (const k of [0, 0.12, -0.12]) {
-    const hit = firstNotHidden(scene, [from[0] + side[0] * k, from[1] + side[1] * k, from[2]], direction, farM, hidden)
+    const hit = firstShown(scene, [from[0] + side[0] * k, from[1] + side[1] * k, from[2]], direction, farM, shown)
     if (hit) free = Math.min(free, hit.distance)
   }
   return free
 }
 
-/** Glass stops too; hidden things do not. */
-function firstNotHidden(scene: MeshScene, origin: Vec3, direction: Vec3, far: number, hidden: ReadonlySet<string>) {
-  let from = origin
-  let gone = 0
-  for (let i = 0; i < 64 && gone < far; i++) {
-    const hit = scene.cast(from, direction, far - gone, true)
-    if (!hit) return null
-    if (!isHidden(scene.nodeAt(hit.vertex).id, hidden)) return { distance: gone + hit.distance, normal: hit.normal }
-    const step = hit.distance + 1e-4
-    gone += step
-    from = [from[0] + direction[0] * step, from[1] + direction[1] * step, from[2] + direction[2] * step]
-  }
-  return null
+/** Glass stops too; hidden things and what is cut away do not. */
+function firstShown(scene: MeshScene, origin: Vec3, direction: Vec3, farM: number, shown: Shown) {
+  const met = scene.passing({ origin, direction, farM }, { shown, clearToo: true })
+  return met && { distance: met.distanceM, normal: met.hit.normal }
 }

@@ -15,7 +15,7 @@ export {
 } from './schema.ts'
 export { FRAME_LIMIT_PX, frameSchema, lensSchema, standSchema } from './part-schemas.ts'
 export { readProjectDocument, type DocumentReason } from './migrate.ts'
-export { packed, unpacked, type PackedDocument } from './packing.ts'
+export { packed, unpacked, unpackedAfter, type PackedDocument } from './packing.ts'
 export { applyPatch, patchBetween, type Patch, type PatchOp } from './patch.ts'
 export { fingerprint } from './fingerprint.ts'
 export { patchFault } from './validate.ts'

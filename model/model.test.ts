@@ -14,6 +14,7 @@ import {
   readProjectDocument,
   redo,
   remembered,
+  sourceOf,
   undo,
   type Command,
   type History,
@@ -143,7 +144,7 @@ describe('recall', () => {
       fresh(),
       keepNew('a'),
       { type: 'deleteViewpoint', viewpointId: 'a' },
-      keepNew('b', ['lens']),
+      keepNew('b', ['stand', 'lens']),
       move(8),
     ).doc
     const gone = run({ ...doc, recalledId: null, sources: {}, settled: null }, recall('b')).doc
@@ -180,6 +181,74 @@ describe('keep', () => {
     const doc = run(fresh(), keepNew('a', ['visible', 'look.sun'])).doc
     expect(keptNames(doc.viewpoints[0]!.parts)).toEqual(['visible', 'look.sun'])
     expect(pickParts(doc.working, ['lens'])).toEqual({ lens: doc.working.lens })
+  })
+})
+
+describe('recall, part by part', () => {
+  const hide = (...hidden: string[]): Command => ({ type: 'setPart', part: 'visible', value: { hidden } })
+  /** Camera A, visibility V and camera B; nothing is changed. */
+  const abc = (): ProjectDocument =>
+    run(
+      fresh(),
+      keepNew('A', ['stand', 'lens']),
+      hide('roof'),
+      keepNew('V', ['visible']),
+      move(5),
+      keepNew('B', ['stand', 'lens']),
+      recall('A'),
+    ).doc
+
+  it('a camera moved after a visibility was recalled is left behind when another camera comes', () => {
+    const before = run(abc(), recall('V'), move(9)).doc
+    expect(changedParts(before)).toEqual(['stand'])
+    expect(sourceOf(before, 'stand')!.id).toBe('A')
+    expect(sourceOf(before, 'visible')!.id).toBe('V')
+    const after = run(before, recall('B')).doc
+    expect(after.leftBehind).toMatchObject([{ fromId: 'A', setup: { stand: { station: [9, 2, 1.58] } } }])
+    expect(changedParts(after)).toEqual([])
+    // a visibility recalled takes nothing of the camera away
+    expect(run(before, recall('V')).doc.leftBehind).toEqual([])
+  })
+  it('keeps each part where it came from, and puts each back to it', () => {
+    const changed = run(abc(), recall('V'), move(9), hide('roof', 'door')).doc
+    expect(changedParts(changed)).toEqual(['stand', 'visible'])
+    const kept = run(changed, { type: 'keepChanged', parts: ['stand', 'visible'] }).doc
+    const part = (id: string) => kept.viewpoints.find((v) => v.id === id)!.parts
+    expect(part('A').stand!.station[0]).toBe(9)
+    expect(part('A').visible).toBeUndefined()
+    expect(part('V')).toEqual({ visible: { hidden: ['roof', 'door'] } })
+    expect(part('B').stand!.station[0]).toBe(5)
+    const back = run(changed, { type: 'putBack', parts: ['stand', 'visible'] }).doc
+    expect([back.working.stand.station[0], back.working.visible.hidden]).toEqual([1, ['roof']])
+    const locked = run(changed, { type: 'lockViewpoint', viewpointId: 'V', locked: true }).doc
+    expect(applyCommand(locked, { type: 'keepChanged', parts: ['stand', 'visible'] })).toMatchObject({
+      reason: 'locked',
+    })
+  })
+  it('a lens changed under a viewpoint that keeps the stand alone is known, and left behind when a lens comes', () => {
+    const doc = run(
+      fresh(),
+      keepNew('B', ['stand', 'lens']),
+      move(3),
+      keepNew('S', ['stand']),
+      recall('S'),
+      focal(fresh(), 85),
+    ).doc
+    expect(changedParts(doc)).toEqual(['lens'])
+    const gone = run(doc, recall('B')).doc
+    expect(gone.leftBehind[0]!.setup.lens.focalMm).toBe(85)
+    expect(run(doc, { type: 'putBack', parts: ['lens'] }).doc.working.lens.focalMm).toBe(24)
+  })
+  it('going back on the trail brings back where the camera came from, not where the rest did', () => {
+    const doc = run(abc(), recall('V'), recall('B')).doc
+    const back = run(doc, { type: 'trailTo', at: doc.trail.at - 1 }).doc
+    expect([back.sources.stand, back.sources.visible]).toEqual(['A', 'V'])
+    expect(changedParts(back)).toEqual([])
+  })
+  it('of a deleted viewpoint its parts are still compared with what it kept', () => {
+    const doc = run(abc(), move(9), { type: 'deleteViewpoint', viewpointId: 'A' }).doc
+    expect(changedParts(doc)).toEqual(['stand'])
+    expect(run(doc, recall('B')).doc.leftBehind).toHaveLength(1)
   })
 })
 

@@ -98,3 +98,49 @@ export function unpacked(doc: Json): Json {
     return list === undefined ? visible : { ...visible, hidden: list }
   })
 }
+
+interface Both {
+  readonly document: ProjectDocument
+  readonly packed: PackedDocument
+}
+
+/**
+ * The document of a packed form that a patch made of `before`: what the patch did not touch is the very value of before. Null where a
+ * list of hidden things itself was changed: then all of it has to be read anew.
+ */
+export function unpackedAfter(before: Both, made: PackedDocument): ProjectDocument | null {
+  const sets = made.hiddenSets
+  if (!isObject(sets)) return null
+  for (const [name, list] of Object.entries(before.packed.hiddenSets))
+    if (Object.hasOwn(sets, name) && sets[name] !== list) return null
+  const visible = (v: unknown): unknown => {
+    const name = isObject(v) ? v['hidden'] : undefined
+    return typeof name === 'string' && Object.hasOwn(sets, name) ? { ...(v as Json), hidden: sets[name] } : v
+  }
+  const parts = (now: unknown, small: unknown, full: unknown): unknown => {
+    if (now === small) return full
+    if (!isObject(now) || now['visible'] === undefined) return now
+    const same = isObject(small) && isObject(full) && now['visible'] === small['visible']
+    return { ...now, visible: same ? full['visible'] : visible(now['visible']) }
+  }
+  const items = (key: 'viewpoints' | 'leftBehind', inner: 'parts' | 'setup'): unknown => {
+    const now = made[key]
+    const small = before.packed[key] as readonly unknown[]
+    if (now === small) return before.document[key]
+    if (!Array.isArray(now)) return now
+    const full = new Map<unknown, unknown>(small.map((item, i) => [item, before.document[key][i]]))
+    return now.map((item: unknown) => {
+      if (full.has(item)) return full.get(item)
+      if (!isObject(item) || !isObject(item[inner])) return item
+      return { ...item, [inner]: parts(item[inner], null, null) }
+    })
+  }
+  const { hiddenSets: _, ...rest } = made
+  return {
+    ...rest,
+    working: parts(made['working'], before.packed['working'], before.document.working),
+    settled: parts(made['settled'], before.packed['settled'], before.document.settled),
+    viewpoints: items('viewpoints', 'parts'),
+    leftBehind: items('leftBehind', 'setup'),
+  } as unknown as ProjectDocument
+}

@@ -2,7 +2,8 @@
 import { randomUUID } from 'node:crypto'
 import type { DataSource, EntityManager } from 'typeorm'
 import { AppError } from '#core/base'
-import { readProjectDocument, type ProjectDocument } from '#model'
+import { packed, type PackedDocument, type ProjectDocument } from '#model'
+import { Revisions, type Incoming } from './revisions.ts'
 import { AssetEntity, ProjectEntity, RevisionEntity, type Project, type Revision } from './storage/entities.ts'
 import { referencesIn, revisionTexts } from './storage/read.ts'
 import type { Writer } from './storage/writer.ts'
@@ -15,6 +16,8 @@ export interface Opened {
   readonly revision: number
   readonly savedAt: string
   readonly document: ProjectDocument
+  /** The same as it travels. */
+  readonly packed: PackedDocument
   /** Where the newest revision cannot be read: which one is shown in its place. */
   readonly damaged?: { readonly newest: number; readonly shown: number; readonly because: string }
 }
@@ -36,29 +39,11 @@ export interface Weight {
   readonly sweptBytes: number
 }
 
-/** The document behind the door, or AppError `document-invalid` / `document-newer`. */
-export function checkedDocument(value: unknown): ProjectDocument {
-  const r = readProjectDocument(value)
-  if (r.ok) return r.value
-  throw new AppError(r.reason === 'newer-version' ? 'document-newer' : 'document-invalid', r.message)
-}
-
-type Read = { readonly ok: true; readonly document: ProjectDocument } | { readonly ok: false; readonly error: AppError }
-
-/** A stored text as a document of today, or why it cannot be read. */
-export function readText(text: string): Read {
-  try {
-    return { ok: true, document: checkedDocument(JSON.parse(text)) }
-  } catch (e) {
-    const error = e instanceof AppError ? e : new AppError('document-invalid', 'Its text is cut off or garbled.')
-    return { ok: false, error }
-  }
-}
-
 export class Projects {
   private readonly reader: DataSource
   private readonly writer: Writer
   private readonly now: () => Date
+  private readonly texts = new Revisions()
   constructor(reader: DataSource, writer: Writer, now: () => Date = () => new Date()) {
     this.reader = reader
     this.writer = writer
@@ -73,7 +58,8 @@ export class Projects {
   /** A new project. The same one sent again under its own id is answered as it was; AppError `id-taken` for another's id. */
   async create(document: ProjectDocument, id: string = randomUUID()): Promise<Opened> {
     const at = this.now().toISOString()
-    const text = JSON.stringify(document)
+    const small = packed(document)
+    const text = JSON.stringify(small)
     const savedAt = await this.writer.write(async (m) => {
       if (await m.findOneBy(ProjectEntity, { id })) {
         const first = await m.findOneBy(RevisionEntity, { projectId: id, number: 1 })
@@ -93,13 +79,14 @@ export class Projects {
         projectId: id,
         number: 1,
         document: text,
+        isPatch: false,
         label: null,
         savedAt: at,
         saveId: null,
       })
       return at
     })
-    return { id, revision: 1, savedAt, document }
+    return { id, revision: 1, savedAt, document, packed: small }
   }
 
   /**
@@ -110,13 +97,15 @@ export class Projects {
     const project = await this.one(this.reader.manager, id)
     const newest = project.revision
     let because: string | null = null
-    for (const number of await this.numbers(id)) {
-      const rev = await this.reader.getRepository(RevisionEntity).findOneBy({ projectId: id, number })
-      if (!rev) continue
-      const read = readText(rev.document)
+    for (const { number, savedAt } of await this.numbers(id)) {
+      const read = await this.texts.read(this.reader.manager, id, number)
       if (read.ok) {
-        const opened = { id, revision: newest, savedAt: rev.savedAt, document: read.document }
-        if (number === newest) return opened
+        const { document, packed } = read.held
+        const opened = { id, revision: newest, savedAt, document, packed }
+        if (number === newest) {
+          this.texts.keep(id, number, read.held)
+          return opened
+        }
         const damaged = { newest, shown: number, because: because ?? 'It is not there any more.' }
         return { ...opened, damaged }
       }
@@ -127,13 +116,14 @@ export class Projects {
   }
 
   /**
-   * Saves as the revision after `base`. AppError `revision-conflict` when another came in between; a save that came in already
-   * is answered as it was, and one whose own forerunner came in (`unsure`) follows it.
+   * Saves as the revision after `base`. AppError `revision-conflict` when another came in between, `patch-mismatch` when a patch does
+   * not make what the sender has; a save that came in already is answered as it was, and one whose own forerunner came in (`unsure`)
+   * follows it.
    */
-  save(id: string, base: number, document: ProjectDocument, mark: SaveMark = {}): Promise<SavedAs> {
+  async save(id: string, base: number, incoming: Incoming | ProjectDocument, mark: SaveMark = {}): Promise<SavedAs> {
     const at = this.now().toISOString()
-    const text = JSON.stringify(document)
-    return this.writer.write(async (m) => {
+    const sent: Incoming = 'schemaVersion' in incoming ? { document: incoming } : incoming
+    const { saved, next } = await this.writer.write(async (m) => {
       const project = await this.one(m, id)
       let number = base + 1
       if (project.revision !== base) {
@@ -143,15 +133,20 @@ export class Projects {
             revision: project.revision,
             updatedAt: project.updatedAt,
           })
-        if ('savedAt' in again) return again
+        if ('savedAt' in again) return { saved: again, next: null }
         number = again.after + 1
       }
+      const next = await this.texts.next(m, id, number - 1, sent)
       const { saveId = null, label = null } = mark
-      await m.insert(RevisionEntity, { projectId: id, number, document: text, label, savedAt: at, saveId })
-      await m.update(ProjectEntity, { id }, { name: document.name, revision: number, updatedAt: at })
+      const { text, isPatch } = next
+      await m.insert(RevisionEntity, { projectId: id, number, document: text, isPatch, label, savedAt: at, saveId })
+      await m.update(ProjectEntity, { id }, { name: next.document.name, revision: number, updatedAt: at })
       if (number % 20 === 0) await this.thin(m, id, number)
-      return { revision: number, savedAt: at }
+      return { saved: { revision: number, savedAt: at }, next }
     })
+    // only what is on disk is built upon
+    if (next) this.texts.keep(id, saved.revision, next)
+    return saved
   }
 
   /** A save on an older base that is no conflict: it came in already, or the newest revision is the sender's own. */
@@ -185,9 +180,10 @@ export class Projects {
     await this.one(this.reader.manager, id)
     const rev = await this.reader.getRepository(RevisionEntity).findOneBy({ projectId: id, number })
     if (!rev) throw new AppError('revision-missing')
-    const read = readText(rev.document)
+    const read = await this.texts.read(this.reader.manager, id, number)
     if (!read.ok) throw read.error
-    return { id, revision: number, savedAt: rev.savedAt, document: read.document }
+    const { document, packed } = read.held
+    return { id, revision: number, savedAt: rev.savedAt, document, packed }
   }
 
   /** An old revision comes back as a new one on top: nothing in between is lost. */
@@ -222,6 +218,7 @@ export class Projects {
       await this.one(m, id)
       await m.delete(ProjectEntity, { id })
     })
+    this.texts.forget(id)
     return weight
   }
 
@@ -247,28 +244,42 @@ export class Projects {
     return p
   }
 
-  /** The numbers of all revisions, newest first. */
-  private async numbers(id: string): Promise<number[]> {
-    const rows = (await this.reader.query(
-      'SELECT "number" FROM "revision" WHERE "projectId" = ? ORDER BY "number" DESC',
+  /** All revisions, newest first. */
+  private async numbers(id: string): Promise<{ number: number; savedAt: string }[]> {
+    return (await this.reader.query(
+      'SELECT "number", "savedAt" FROM "revision" WHERE "projectId" = ? ORDER BY "number" DESC',
       [id],
-    )) as { number: number }[]
-    return rows.map((r) => r.number)
+    )) as { number: number; savedAt: string }[]
   }
 
   private async thin(m: EntityManager, id: string, newest: number): Promise<void> {
     const all = await m.find(RevisionEntity, {
       where: { projectId: id },
       order: { number: 'DESC' },
-      select: { projectId: true, number: true, label: true, savedAt: true },
+      select: { projectId: true, number: true, label: true, savedAt: true, isPatch: true },
     })
     const dayAgo = this.now().getTime() - 24 * 3600_000
     const seen = new Set<string>()
+    const gone = new Set<number>()
     for (const r of all) {
       if (r.number > newest - KEEP_NEWEST || r.number === 1 || r.label !== null) continue
       const slot = Date.parse(r.savedAt) > dayAgo ? r.savedAt.slice(0, 13) : r.savedAt.slice(0, 10)
-      if (seen.has(slot)) await m.delete(RevisionEntity, { projectId: id, number: r.number })
+      if (seen.has(slot)) gone.add(r.number)
       seen.add(slot)
     }
+    for (const r of all)
+      if (r.isPatch && gone.has(r.number - 1) && !gone.has(r.number)) await this.standAlone(m, id, r.number)
+    for (const number of gone) await m.delete(RevisionEntity, { projectId: id, number })
+  }
+
+  /** A revision whose forerunner goes holds the whole document from now on; one that cannot be read keeps its forerunner's fate. */
+  private async standAlone(m: EntityManager, id: string, number: number): Promise<void> {
+    const read = await this.texts.read(m, id, number)
+    if (read.ok)
+      await m.update(
+        RevisionEntity,
+        { projectId: id, number },
+        { document: JSON.stringify(read.held.packed), isPatch: false },
+      )
   }
 }

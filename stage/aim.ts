@@ -2,6 +2,7 @@
 
 import { Matrix4, type Camera as ThreeCamera } from 'three'
 import { axesOf, cameraFromWorld, clipFromCamera, type Camera } from '#core/camera'
+import { ALL_SHOWN, type Shown } from '#core/section'
 import type { StageScene } from './scene.ts'
 
 export interface Size {
@@ -17,12 +18,8 @@ export interface Tile extends Size {
 /** Nothing nearer to a perspective eye is drawn. */
 export const NEAR_M = 0.02
 
-/** What is left out before and behind, metres along the axis. */
-export interface Cut {
-  readonly nearCutM: number | null
-  readonly farCutM: number | null
-}
-const NO_CUT: Cut = { nearCutM: null, farCutM: null }
+/** Near and far cut. */
+export type ViewCuts = Pick<Shown['cuts'], 'nearM' | 'farM'>
 
 /** Sets view and projection of `eye`; near and far follow the model's depth and the cuts. `jitter` is in pixels of `size`. */
 export function aimEye(
@@ -32,7 +29,7 @@ export function aimEye(
   tile: Tile | null,
   size: Size,
   jitter: readonly [number, number],
-  cut: Cut = NO_CUT,
+  cut: ViewCuts = ALL_SHOWN.cuts,
 ): void {
   const { forward } = axesOf(camera.pose)
   const range = stage.depthRange(camera.pose.station, forward)
@@ -40,9 +37,9 @@ export function aimEye(
   const free = perspective
     ? Math.max(NEAR_M, Math.min(range.nearM * 0.98, range.farM / 4), range.farM / 20_000)
     : range.nearM - 1
-  const near = cut.nearCutM === null ? free : Math.max(cut.nearCutM, perspective ? NEAR_M : -Infinity)
+  const near = cut.nearM === null ? free : Math.max(cut.nearM, perspective ? NEAR_M : -Infinity)
   const all = perspective ? Math.max(range.farM * 1.02 + 1, NEAR_M * 10) : range.farM + 1
-  const far = Math.max(cut.farCutM === null ? all : Math.min(all, cut.farCutM), near + 1e-3)
+  const far = Math.max(cut.farM === null ? all : Math.min(all, cut.farM), near + 1e-3)
   eye.matrixWorldInverse.fromArray(cameraFromWorld(camera.pose) as number[])
   eye.matrixWorld.copy(eye.matrixWorldInverse).invert()
   const p = new Matrix4().fromArray(clipFromCamera(camera, { nearM: near, farM: far }) as number[])

@@ -69,7 +69,7 @@ export class DrawingPass {
     const ink = request.night ? new Color(0.055, 0.05, 0.05) : new Color(0.13, 0.145, 0.17)
     const ground = request.night ? new Color(0.165, 0.15, 0.135) : new Color(0.98, 0.969, 0.941)
     const around = (stage.facts?.nodes ?? []).filter((n) => n.kind === 'surroundings').map((n) => n.id)
-    stage.setHidden([...request.hidden, ...around])
+    stage.setHidden([...request.shown.hidden, ...around])
     stage.prepare('drawing')
     aimEye(this.eye, stage, request.camera, null, { width: w, height: h }, [0, 0])
     const range = stage.depthRange(request.camera.pose.station, axesOf(request.camera.pose).forward)

@@ -72,10 +72,10 @@ export class OutlinePass {
 
   /** RGBA, rows from the top. */
   draw(request: OutlineRequest): Promise<ImageData> {
-    const { widthPx: width, heightPx: height, camera, hidden, ids } = request
+    const { widthPx: width, heightPx: height, camera, shown, ids } = request
     const { renderer } = this.gl
     if (this.mask.width !== width || this.mask.height !== height) this.mask.setSize(width, height)
-    this.stage.setHidden(hidden)
+    this.stage.setHidden(shown.hidden)
     this.stage.prepareOnly(ids)
     aimEye(this.eye, this.stage, camera, null, { width, height }, [0, 0])
     renderer.setRenderTarget(this.mask)

@@ -30,7 +30,7 @@ import { halton } from '#core/base'
 import { axesOf, type Camera } from '#core/camera'
 import { DAYLIGHT, exposureFactor, SUN_COLOUR, sunDirection, zenithLuminance, type SkyLight } from '#core/optics'
 import { BAKE_DEFAULTS } from '#mesh'
-import { aimEye, NEAR_M, type Cut, type Size, type Tile } from './aim.ts'
+import { aimEye, NEAR_M, type Size, type Tile, type ViewCuts } from './aim.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
 import type { StageScene } from './scene.ts'
 import { ADD_FRAGMENT, FINISH_FRAGMENT, LIGHTING_FRAGMENT, SHADOW_FRAGMENT, SHADOW_VERTEX } from './shaders.ts'
@@ -79,7 +79,7 @@ const CUBE_CAMERA: Camera = {
   frame: { widthPx: ENVIRONMENT_PX, heightPx: ENVIRONMENT_PX, densityPpi: 72, guides: 'none' },
 }
 
-export const skyOf = (sun: Appearance['sun']): SkyLight => ({
+export const skyOf = (sun: Appearance['look.sun']): SkyLight => ({
   sunBearingDeg: sun.bearingDeg,
   sunElevationDeg: sun.elevationDeg,
   skyLux: DAYLIGHT.skyLux,
@@ -154,11 +154,17 @@ export class Passes {
   sample(owner: Owner, camera: Camera, look: Appearance, size: Size, tile: Tile | null, index: number): void {
     const t = this.sizeTargets(owner, size.width, size.height)
     const { renderer, stage } = this
-    const sky = skyOf(look.sun)
+    const sky = skyOf(look['look.sun'])
     const factor = exposureFactor(look.exposure.ev100, look.exposure.compensationEv)
-    stage.setHidden(look.hidden)
+    stage.setHidden(look.shown.hidden)
     this.castShadow(sky, look, index)
-    this.aim(camera, tile, size, index === 0 ? [0, 0] : [halton(index, 2) - 0.5, halton(index, 3) - 0.5], look)
+    this.aim(
+      camera,
+      tile,
+      size,
+      index === 0 ? [0, 0] : [halton(index, 2) - 0.5, halton(index, 3) - 0.5],
+      look.shown.cuts,
+    )
     // surfaces
     stage.prepare('solid')
     stage.surfaceUniforms((u) => (u['inverseView']!.value = this.eye.matrixWorld))
@@ -194,12 +200,12 @@ export class Passes {
           (n) => n.parentId !== null && n.kind !== 'surroundings' && !facts.nodes.some((c) => c.parentId === n.id),
         )
       : []
-    const hidden = [...look.hidden, ...main.map((n) => n.id)]
+    const hidden = [...look.shown.hidden, ...main.map((n) => n.id)]
     const { min, max } = facts.box
     const eye = new Vector3(stage.centre.x, stage.centre.y, min[2] + (max[2] - min[2]) * (small ? 0.6 : 0.3))
     const plain: Appearance = {
       ...look,
-      hidden,
+      shown: { ...look.shown, hidden },
       exposure: { ...look.exposure, ev100: ENVIRONMENT_EV, compensationEv: 0 },
     }
     const size = { width: ENVIRONMENT_PX, height: ENVIRONMENT_PX }
@@ -274,7 +280,7 @@ export class Passes {
     return made
   }
 
-  private aim(camera: Camera, tile: Tile | null, size: Size, jitter: readonly [number, number], cut: Cut): void {
+  private aim(camera: Camera, tile: Tile | null, size: Size, jitter: readonly [number, number], cut: ViewCuts): void {
     if (this.cubeView) {
       this.aimAtFace(this.cubeView.world)
       return
@@ -298,13 +304,13 @@ export class Passes {
   private castShadow(sky: SkyLight, look: Appearance, index: number): void {
     const { stage, renderer } = this
     const d = new Vector3(...sunDirection(sky))
-    const on = sky.sunLux > 0 && d.z > 0 && look.sun.shadow
+    const on = sky.sunLux > 0 && d.z > 0 && look['look.sun'].shadow
     stage.light['uShadowOn']!.value = on ? 1 : 0
     ;(stage.light['uSun']!.value as Vector3).copy(d)
     if (!on) return
     // three neighbouring samples share a shadow: a third of the redraws, and the sun's disc is still well covered
     const place = discPoint(Math.floor((index + 1) / 3))
-    const key = `${d.toArray().join()}|${place.join()}|${look.hidden.join()}|${stage.revision}`
+    const key = `${d.toArray().join()}|${place.join()}|${look.shown.hidden.join()}|${stage.revision}`
     if (key === this.shadowKey) return
     this.shadowKey = key
     const spread = Math.tan((SUN_DISC_DEG * Math.PI) / 360) * 2
@@ -378,8 +384,8 @@ export class Passes {
     if (this.zenith.key !== key) this.zenith = { key, value: zenithLuminance(sky) }
     u['uZenith']!.value = this.zenith.value
     u['uGroundLux']!.value = sky.skyLux + sky.sunLux * Math.max(0, sunDirection(sky)[2])
-    const colour = look.backdrop.kind === 'colour'
-    const c = colour ? look.backdrop.colour : ([0.55, 0.55, 0.54] as const)
+    const colour = look['look.backdrop'].kind === 'colour'
+    const c = colour ? look['look.backdrop'].colour : ([0.55, 0.55, 0.54] as const)
     ;(u['uFlat']!.value as Vector4).set(
       c[0],
       c[1],

@@ -5,19 +5,11 @@ import type { Camera } from '#core/camera'
 import type { Box, Vec3 } from '#core/math'
 import type { PlacedModel } from '#core/placing'
 import type { LightVolume, SceneFacts, Soup } from '#mesh'
-import type { Setup } from '#model'
+import type { Shown } from '#core/section'
+import type { PartValue, StagePart } from '#model'
 
-/** What a picture shows besides the camera; a slice of the Setup. */
-export interface Appearance {
-  readonly hidden: readonly string[]
-  readonly exposure: Setup['exposure']
-  readonly sun: Setup['look']['sun']
-  readonly backdrop: Setup['look']['backdrop']
-  /** Nothing nearer than this along the axis is drawn, metres; null without a near cut. */
-  readonly nearCutM: number | null
-  /** Nothing farther than this along the axis is drawn, metres; null without a far cut. */
-  readonly farCutM: number | null
-}
+/** What a picture shows besides the camera: what is shown, and the parts that the registry hands to the stage. */
+export type Appearance = { readonly shown: Shown } & { readonly [P in StagePart]: PartValue<P> }
 
 export interface PictureRequest {
   readonly camera: Camera
@@ -37,7 +29,7 @@ export interface OutlineRequest {
   readonly widthPx: number
   readonly heightPx: number
   readonly ids: readonly string[]
-  readonly hidden: readonly string[]
+  readonly shown: Shown
   /** sRGB, 0..1. */
   readonly colour: readonly [number, number, number]
 }
@@ -56,7 +48,7 @@ export interface DrawingRequest {
   readonly camera: Camera
   readonly widthPx: number
   readonly heightPx: number
-  readonly hidden: readonly string[]
+  readonly shown: Shown
   readonly cut: { readonly point: Vec3; readonly normal: Vec3 } | null
   readonly night: boolean
 }

@@ -1,23 +1,21 @@
 // What the page asks of the geometry worker and of the import worker.
 import type { Outcome } from '#core/base'
-import type { Camera, Ray } from '#core/camera'
 import type { CheckSetup, Finding } from '#core/checks'
 import type { Vec3 } from '#core/math'
 import type { SkyLight } from '#core/optics'
 import type { ModelFacts, ReadProgress } from '#formats/import'
 import type {
-  Band,
+  Answer,
+  Asking,
   CentreLine,
   CheckOptions,
   Closedness,
   Elevation,
-  FeatureHit,
-  Hit,
   LightVolume,
+  QuestionName,
   SceneFacts,
   Soup,
   Storey,
-  Walked,
   WallFacts,
 } from '#mesh'
 
@@ -28,38 +26,14 @@ export interface FoundWalls extends WallFacts {
 export type CheckRequest = Pick<CheckOptions, 'kind' | 'eyeHeightM' | 'subjectId'>
 
 export interface GeometryContract {
-  /** Builds the trees of a new scene; answers with its storeys. */
-  setScene(soup: Soup, facts: SceneFacts): Promise<readonly Storey[]>
-  pick(ray: Ray, hidden: readonly string[]): Promise<Hit | null>
-  pickFloor(ray: Ray, hidden: readonly string[]): Promise<Hit | null>
-  floorBelow(point: Vec3, hidden: readonly string[]): Promise<Hit | null>
-  /** What is under a picture point, drawn to a corner or an edge within reach; `ray` says where the picture begins. */
-  pickFeature(
-    camera: Camera,
-    at: readonly [number, number],
-    reachPx: number,
-    ray: Ray,
-    hidden: readonly string[],
-  ): Promise<FeatureHit | null>
-  /** The first surface that can be stood on along a ray, furniture included. */
-  pickLevel(ray: Ray, hidden: readonly string[]): Promise<Hit | null>
-  /** The first face of a wall along a ray within `farM`; what else stands there is passed through. */
-  wallAlong(ray: Ray, farM: number, hidden: readonly string[]): Promise<Hit | null>
+  /** Builds the trees of a new scene, which lies about `origin` in the world; answers with its storeys. */
+  setScene(soup: Soup, facts: SceneFacts, origin: Vec3): Promise<readonly Storey[]>
+  /** Any question of `mesh/questions.ts`; null before a scene is set. */
+  ask<K extends QuestionName>(name: K, args: Asking<K>): Promise<Answer<K> | null>
   /** The building's directions, walls and centre lines; null before a scene is set. */
   walls(): Promise<FoundWalls | null>
   /** The findings of the frame check; null before a scene is set. */
   check(setup: CheckSetup, about: CheckRequest): Promise<readonly Finding[] | null>
-  /** Objects taken in by a rectangle of the picture. */
-  inBand(camera: Camera, band: Band, hidden: readonly string[]): Promise<readonly string[]>
-  /** A level step on foot; null before a scene is set. */
-  walk(
-    from: Vec3,
-    step: readonly [number, number],
-    eyeHeightM: number,
-    hidden: readonly string[],
-  ): Promise<Walked | null>
-  /** Metres that a way is free. */
-  freeWay(from: Vec3, direction: Vec3, farM: number, hidden: readonly string[]): Promise<number>
   /** Whether the surface of a model is closed; null before a scene is set. */
   closedness(modelKey: string): Promise<Closedness | null>
   /** The light volume under a sky, with progress 0..1; null when a newer scene or bake took its place. */

@@ -1,6 +1,14 @@
 // The page's side of the server's API. Every failure is an AppError of the shared catalogue.
 import { AppError, isErrorCode } from '#core/base'
-import { readProjectDocument, type ProjectDocument } from '#model'
+import {
+  fingerprint,
+  packed,
+  patchBetween,
+  readProjectDocument,
+  type PackedDocument,
+  type Patch,
+  type ProjectDocument,
+} from '#model'
 
 export interface ProjectCard {
   readonly id: string
@@ -71,17 +79,46 @@ function checked(opened: OpenedProject): OpenedProject {
   return { ...opened, document: r.value }
 }
 
+/** Longer patches are weighed against the whole document. */
+const SHORT_PATCH = 32_000
+function isShort(patch: Patch, whole: PackedDocument): boolean {
+  const length = JSON.stringify(patch).length
+  return length < SHORT_PATCH || length < JSON.stringify(whole).length / 2
+}
+
 export const api = {
   projects: async (): Promise<ProjectCard[]> => (await call('/projects')).json() as Promise<ProjectCard[]>,
   open: async (id: string): Promise<OpenedProject> =>
     checked((await (await call(`/projects/${encodeURIComponent(id)}`)).json()) as OpenedProject),
   /** Sent again under the same id (an answer that never came) it is the same project. */
   create: async (document: ProjectDocument, id: string = crypto.randomUUID()): Promise<OpenedProject> =>
-    checked((await (await call('/projects', json('POST', { document, id }))).json()) as OpenedProject),
-  save: async (id: string, baseRevision: number, document: ProjectDocument, mark: SaveMark): Promise<Saved> =>
-    (
-      await call(`/projects/${encodeURIComponent(id)}`, json('PUT', { baseRevision, document, ...mark }))
-    ).json() as Promise<Saved>,
+    checked(
+      (await (await call('/projects', json('POST', { document: packed(document), id }))).json()) as OpenedProject,
+    ),
+  /**
+   * Saves a document on a base. Where the base's document is given, what changed is sent, or all of it where that is shorter or does
+   * not fit what is stored.
+   */
+  save: async (
+    id: string,
+    baseRevision: number,
+    document: ProjectDocument,
+    mark: SaveMark,
+    base: ProjectDocument | null = null,
+  ): Promise<Saved> => {
+    const path = `/projects/${encodeURIComponent(id)}`
+    const put = async (body: object): Promise<Saved> =>
+      (await call(path, json('PUT', { baseRevision, ...body, ...mark }))).json() as Promise<Saved>
+    const now = packed(document)
+    const patch = base && patchBetween(packed(base), now)
+    if (!patch || !isShort(patch, now)) return put({ document: now })
+    try {
+      return await put({ patch, fingerprint: fingerprint(now) })
+    } catch (e) {
+      if (!(e instanceof AppError) || e.code !== 'patch-mismatch') throw e
+      return put({ document: now })
+    }
+  },
   weight: async (id: string): Promise<Weight> =>
     (await call(`/projects/${encodeURIComponent(id)}/weight`)).json() as Promise<Weight>,
   remove: async (id: string): Promise<Weight> =>

@@ -39,14 +39,14 @@ beforeEach(async () => {
   await openInMemory()
   client.read.mockResolvedValue({ glb: new Blob(['glb']), facts })
   const stage = useStage()
-  vi.spyOn(stage, 'floorBelow').mockImplementation(async (p) => ({
+  vi.spyOn(stage.rays, 'floorBelow').mockImplementation(async (p) => ({
     point: [p[0], p[1], 0],
     normal: [0, 0, 1],
     distanceM: 1,
     nodeId: 'room',
     nodeName: 'Floor',
   }))
-  vi.spyOn(stage, 'freeWay').mockImplementation(async (_f, _d, far) => far)
+  vi.spyOn(stage.rays, 'freeWay').mockImplementation(async (_f, _d, far) => far)
   vi.spyOn(api, 'upload').mockImplementation(async (blob, name, sha) => ({
     sha256: sha!,
     sizeBytes: blob.size,
@@ -136,7 +136,9 @@ describe('a free spot', () => {
     const box = { min: [0, 0, 0] as const, max: [0.5, 0.5, 1] as const }
     expect(await freeSpot(box)).toEqual([4, 1, 0])
     // everything within half a metre of the aim is taken
-    vi.mocked(useStage().freeWay).mockImplementation(async (from, _d, far) => (Math.abs(from[0] - 4) < 0.5 ? 0.2 : far))
+    vi.mocked(useStage().rays.freeWay).mockImplementation(async (from, _d, far) =>
+      Math.abs(from[0] - 4) < 0.5 ? 0.2 : far,
+    )
     const [x] = await freeSpot(box)
     expect(x).toBeCloseTo(1 + 3 * 0.7, 9)
   })

@@ -17,15 +17,15 @@ export async function freeSpot(box: Box): Promise<Vec3> {
   const aim = aimPointOf(w.stand.aim, centreOf) ?? addScaled(station, directionOf(bearingDeg, 0), 3)
   const away = Math.max(0.5, Math.hypot(aim[0] - station[0], aim[1] - station[1]))
   const [width, depth, height] = boxSize(box)
-  const hidden = w.visible.hidden
+  const { shown } = project
   const floorAt = async (p: Vec3): Promise<Vec3> => {
-    const hit = await stage.floorBelow(p, hidden)
+    const hit = await stage.rays.floorBelow(p, shown)
     return hit ? hit.point : [p[0], p[1], stage.facts?.box.min[2] ?? 0]
   }
   const isClear = async (at: Vec3): Promise<boolean> => {
     for (const [i, j] of [[0, 0], [-1, -1], [1, -1], [-1, 1], [1, 1]] as const) {
       const from: Vec3 = [at[0] + (i * width) / 2, at[1] + (j * depth) / 2, at[2] + 0.02]
-      if ((await stage.freeWay(from, [0, 0, 1], height, hidden)) < height) return false
+      if (((await stage.rays.freeWay(from, [0, 0, 1], height, shown)) ?? height) < height) return false
     } // prettier-ignore
     return true
   }

@@ -76,7 +76,7 @@ watch(
   async (ready) => {
     const w = project.working
     if (!ready || !w || project.document?.subject !== 'room' || view.tool !== 'turn') return
-    if (!(await isIndoors(w.stand.station, w.visible.hidden)) && view.tool === 'turn') view.tool = 'orbit'
+    if (!(await isIndoors(w.stand.station, project.shown)) && view.tool === 'turn') view.tool = 'orbit'
   },
 )
 // the stage follows the document's models: brought in, placed, taken out, undone

@@ -11,7 +11,9 @@ import {
   EMPTY_HISTORY,
   findViewpoint,
   redo,
+  limitedCamera,
   remembered,
+  shownOf,
   undo,
   type CameraChanges,
   type Command,
@@ -21,6 +23,7 @@ import {
   type Setup,
   type Stamp,
 } from '#model'
+import { ALL_SHOWN, type Shown } from '#core/section'
 import { centreOf } from './centres.ts'
 import { api, type OpenedProject } from '../api/client.ts'
 import { useNotices } from './notices.ts'
@@ -51,6 +54,8 @@ export const useProject = defineStore('project', () => {
     const w = working.value
     return w ? { pose: poseOfStand(w.stand, centreOf), lens: w.lens, frame: w.frame } : null
   })
+  /** What the working Setup shows. */
+  const shown = computed<Shown>(() => (working.value ? shownOf(working.value) : ALL_SHOWN))
   const recalled = computed(() =>
     document.value ? findViewpoint(document.value, document.value.recalledId) : undefined,
   )
@@ -82,7 +87,8 @@ export const useProject = defineStore('project', () => {
     set(r.value.document)
     return true
   }
-  const move = (changes: CameraChanges, label: string): boolean => run({ type: 'moveCamera', changes, label })
+  const move = (changes: CameraChanges, label: string): boolean =>
+    run({ type: 'moveCamera', changes: limitedCamera(changes), label })
 
   /** Shows a framing without making it a step; refused parts (locked) are left out and told once a drag. */
   function show(changes: CameraChanges): boolean {
@@ -98,7 +104,7 @@ export const useProject = defineStore('project', () => {
       )
       return false
     }
-    live.value = changes
+    live.value = limitedCamera(changes)
     return true
   }
   /** Ends a drag: what is shown becomes one step of the trail. */
@@ -170,7 +176,7 @@ export const useProject = defineStore('project', () => {
   const letGoOfIt = (): Promise<void> => saving.giveUp()
 
   return {
-    id, document, live, working, camera, recalled, changed, canUndo, canRedo, canBack, canForward, saveState, savedAt, problem, theirs, unsaved,
+    id, document, live, working, camera, shown, recalled, changed, canUndo, canRedo, canBack, canForward, saveState, savedAt, problem, theirs, unsaved,
     run, move, show, settle, letGo, undoEdit, redoEdit, trail, save, open, close, takeTheirs, keepAsCopy, letGoOfIt,
   } // prettier-ignore
 })

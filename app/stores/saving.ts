@@ -76,7 +76,13 @@ export function createSaving(id: Ref<string | null>, document: Ref<ProjectDocume
       await keepAttempt(projectId, doc)
     }
     try {
-      const r = await api.save(projectId, revision, doc, { saveId: attempt.saveId, unsure })
+      const r = await api.save(
+        projectId,
+        revision,
+        doc,
+        { saveId: attempt.saveId, unsure },
+        unsure.length === 0 ? saved : null,
+      )
       if (id.value !== projectId) return false
       revision = r.revision
       savedAt.value = r.savedAt
@@ -135,6 +141,8 @@ export function createSaving(id: Ref<string | null>, document: Ref<ProjectDocume
       // on an older base the server decides: its own forerunner, or a conflict to be asked about
       revision = d.baseRevision
       unsure = [...d.unsure]
+      // what the server has at that base is not known here
+      if (d.baseRevision !== o.revision || unsure.length > 0) saved = null
       await keepDraft({ ...d, document: read.value })
       if (d.tab !== TAB) await dropDraft(o.id, d.tab)
       const when = new Date(d.at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })

@@ -3,13 +3,14 @@
 // Model: the page never draws a model itself. While the camera moves, cheap frames; a moment after it stops, the full picture.
 
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
-import type { Camera, Ray } from '#core/camera'
+import { computed, markRaw, ref, shallowRef } from 'vue'
+import type { Camera } from '#core/camera'
 import type { Vec3 } from '#core/math'
+import { originOf, shiftedBox, shiftedCamera, shiftedPoint } from '#core/placing'
 import { DAYLIGHT } from '#core/optics'
 import type { CheckSetup, Finding } from '#core/checks'
-import type { Band, Closedness, FeatureHit, Hit, SceneFacts, Storey } from '#mesh'
-import type { ModelRef, Setup } from '#model'
+import type { Closedness, Questions, SceneFacts, Storey } from '#mesh'
+import { getPart, shownOf, STAGE_PARTS, type ModelRef, type Setup } from '#model'
 import {
   createStage,
   type Appearance,
@@ -34,13 +35,20 @@ export const SAMPLES = { picture: 16, thumbnail: 1, still: 32 } as const
 /** The rest waits this long at most for the first picture. */
 const FIRST_PICTURE_MS = 8000
 
-export const appearanceOf = (s: Setup): Appearance => ({
-  hidden: s.visible.hidden,
-  exposure: s.exposure,
-  sun: s.look.sun,
-  backdrop: s.look.backdrop,
-  nearCutM: s.cut.near.on ? s.cut.near.distanceM : null,
-  farCutM: s.cut.far.on ? s.cut.far.distanceM : null,
+/** What the stage is handed: what is shown, and the parts that the registry marks for it. */
+export const appearanceOf = (setup: Setup): Appearance =>
+  ({ shown: shownOf(setup), ...Object.fromEntries(STAGE_PARTS.map((p) => [p, getPart(setup, p)])) }) as Appearance
+
+/** A model placed about another origin, and facts about it back in the world. */
+const minus = (o: Vec3): Vec3 => [-o[0], -o[1], -o[2]]
+const placedAbout = <M extends { readonly place: ModelRef['place'] }>(m: M, o: Vec3): M => ({
+  ...m,
+  place: { ...m.place, position: shiftedPoint(m.place.position, minus(o)) },
+})
+const inWorld = (f: SceneFacts, o: Vec3): SceneFacts => ({
+  ...f,
+  box: shiftedBox(f.box, o),
+  nodes: f.nodes.map((n) => ({ ...n, box: shiftedBox(n.box, o) })),
 })
 
 export const useStage = defineStore('stage', () => {
@@ -64,6 +72,8 @@ export const useStage = defineStore('stage', () => {
   /** The models whose rays are answered, and what the light was worked out for. */
   let shownKey = ''
   let litKey = ''
+  /** The world's point about which stage and geometry lie: near the models, so that nothing shakes in 32-bit numbers. */
+  let origin: Vec3 = [0, 0, 0]
   let firstShown: () => void = () => undefined
 
   const ready = computed(() => state.value.kind === 'ready')
@@ -142,25 +152,28 @@ export const useStage = defineStore('stage', () => {
     if (mine !== loads) return null
     if (fresh) state.value = { kind: 'loading', what: 'Reading the model', done: null }
     const shown = new Promise<void>((r) => (firstShown = r))
-    const quick = await s.load(wanted)
+    const about = originOf(models)
+    const quick = await s.load(wanted.map((m) => ({ ...m, placed: placedAbout(m.placed, about) })))
+    origin = about
     onStage.clear()
     for (const m of models) onStage.set(m.key, m.sha256)
     offered.clear()
     if (mine !== loads) return null
-    facts.value = quick
+    facts.value = inWorld(quick, about)
     state.value = { kind: 'ready' }
     epoch.value++
     // triangles and trees take all of a processor for a while: the first picture goes before them
     if (pictureFirst) await Promise.race([shown, new Promise((r) => setTimeout(r, FIRST_PICTURE_MS))])
     if (mine !== loads) return null
     const { facts: exact, soup } = await s.soup()
-    const found = await g.setScene(soup, exact)
+    const found = await g.setScene(soup, exact, about)
     if (mine !== loads) return null
-    facts.value = exact
+    const placed = inWorld(exact, about)
+    facts.value = placed
     storeys.value = found
     void g.walls().then((w) => mine === loads && (walls.value = w))
     shownKey = key
-    return exact
+    return placed
   }
 
   /** Shows a project's models and works out their light; failures are seen in `state`. */
@@ -198,22 +211,32 @@ export const useStage = defineStore('stage', () => {
     lightEpoch.value++
   }
 
+  /** A request in the stage's own coordinates. */
+  const local = <R extends { readonly camera: Camera }>(r: R): R => ({
+    ...r,
+    camera: shiftedCamera(r.camera, minus(origin)),
+  })
+
   /** Frames come until the picture is refined or a newer request takes its place. */
   async function picture(request: PictureRequest, onFrame: (f: PictureFrame) => void): Promise<void> {
     const s = stage
     if (!s || !ready.value) return
-    await s.picture(request, (f) => {
+    await s.picture(local(request), (f) => {
       firstShown()
       onFrame(f)
     })
   }
   const stopPicture = (place: 'picture' | 'outside'): void => stage?.stopPicture(place)
+  const localDrawing = (r: DrawingRequest): DrawingRequest => ({
+    ...local(r),
+    cut: r.cut && { ...r.cut, point: shiftedPoint(r.cut.point, minus(origin)) },
+  })
   const drawing = async (request: DrawingRequest): Promise<ImageBitmap | null> =>
-    stage && ready.value ? stage.drawing(request) : null
+    stage && ready.value ? stage.drawing(localDrawing(request)) : null
   const thumbnail = async (key: string, request: PictureRequest): Promise<ImageBitmap | null> =>
-    stage && ready.value ? stage.thumbnail(key, request) : null
+    stage && ready.value ? stage.thumbnail(key, local(request)) : null
   const meter = async (request: PictureRequest): Promise<number | null> =>
-    stage && ready.value ? stage.meter(request) : null
+    stage && ready.value ? stage.meter(local(request)) : null
 
   /** A finished PNG with progress in `still`; null when cancelled. One at a time. */
   async function finish(camera: Camera, appearance: Appearance): Promise<Blob | null> {
@@ -221,7 +244,7 @@ export const useStage = defineStore('stage', () => {
     if (!s || !ready.value || still.value !== null) return null
     still.value = 0
     try {
-      return await s.still({ camera, appearance, samples: SAMPLES.still }, (done) => {
+      return await s.still(local({ camera, appearance, samples: SAMPLES.still }), (done) => {
         if (still.value !== null) still.value = done
       })
     } finally {
@@ -230,38 +253,23 @@ export const useStage = defineStore('stage', () => {
   }
   const cancelStill = (): void => stage?.cancelStill()
 
-  const pick = async (ray: Ray, hidden: readonly string[]): Promise<Hit | null> => geometry?.pick(ray, hidden) ?? null
-  const pickFloor = async (ray: Ray, hidden: readonly string[]): Promise<Hit | null> =>
-    geometry?.pickFloor(ray, hidden) ?? null
-  const floorBelow = async (point: Vec3, hidden: readonly string[]): Promise<Hit | null> =>
-    geometry?.floorBelow(point, hidden) ?? null
-  const inBand = async (camera: Camera, band: Band, hidden: readonly string[]): Promise<readonly string[]> =>
-    geometry?.inBand(camera, band, hidden) ?? []
-  const walk = async (from: Vec3, step: readonly [number, number], eyeHeightM: number, hidden: readonly string[]) =>
-    geometry?.walk(from, step, eyeHeightM, hidden) ?? null
-  const freeWay = async (from: Vec3, direction: Vec3, farM: number, hidden: readonly string[]): Promise<number> =>
-    geometry?.freeWay(from, direction, farM, hidden) ?? farM
-  const pickFeature = async (
-    camera: Camera,
-    at: readonly [number, number],
-    reachPx: number,
-    ray: Ray,
-    hidden: readonly string[],
-  ): Promise<FeatureHit | null> => geometry?.pickFeature(camera, at, reachPx, ray, hidden) ?? null
-  /** The first level surface that can be stood on, furniture included. */
-  const pickLevel = async (ray: Ray, hidden: readonly string[]): Promise<Hit | null> =>
-    geometry?.pickLevel(ray, hidden) ?? null
-  const wallAlong = async (ray: Ray, farM: number, hidden: readonly string[]): Promise<Hit | null> =>
-    geometry?.wallAlong(ray, farM, hidden) ?? null
+  /** Any question of the geometry worker's list (`mesh/questions.ts`); null before there is a model. */
+  const rays = markRaw(
+    new Proxy({} as { -readonly [K in keyof Questions]: Questions[K] }, {
+      has: () => true,
+      get: (own, name: keyof Questions) =>
+        own[name] ?? (async (...args: never[]) => (geometry ? geometry.ask(name, args as never) : null)),
+    }),
+  )
   /** The frame check, worked out beside the page; null before the model is there. */
   const check = async (setup: CheckSetup, about: CheckRequest): Promise<readonly Finding[] | null> =>
     geometry && storeys.value.length > 0 ? geometry.check(setup, about) : null
   const closedness = async (modelKey: string): Promise<Closedness | null> => geometry?.closedness(modelKey) ?? null
   const outline = async (request: OutlineRequest): Promise<ImageBitmap | null> =>
-    stage && ready.value ? stage.outline(request) : null
+    stage && ready.value ? stage.outline(local(request)) : null
 
   return {
     state, facts, byId, storeys, walls, light, epoch, lightEpoch, still, ready,
-    warm, offer, show, load, relight, picture, stopPicture, drawing, thumbnail, meter, finish, cancelStill, pick, pickFloor, floorBelow, inBand, walk, freeWay, pickFeature, pickLevel, wallAlong, check, closedness, outline,
+    warm, offer, show, load, relight, picture, stopPicture, drawing, thumbnail, meter, finish, cancelStill, rays, check, closedness, outline,
   } // prettier-ignore
 })

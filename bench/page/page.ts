@@ -1,6 +1,7 @@
 // Runs in the browser: Yoroi's stage and the reference, each in a worker of its own, on the same file.
 import { wrap, type Remote } from 'comlink'
 import type { Camera } from '#core/camera'
+import { ALL_SHOWN } from '#core/section'
 import { AT_ORIGIN } from '#core/placing'
 import { createStage, type Appearance, type PictureRequest } from '#stage'
 import { newSetup, aimAt } from '#model'
@@ -23,12 +24,10 @@ function request(step: number): PictureRequest {
     frame: { ...setup.frame, widthPx: WIDTH, heightPx: HEIGHT },
   }
   const appearance: Appearance = {
-    hidden: [],
+    shown: ALL_SHOWN,
     exposure: { ...setup.exposure, ev100: 10 },
-    sun: setup.look.sun,
-    backdrop: setup.look.backdrop,
-    nearCutM: null,
-    farCutM: null,
+    'look.sun': setup.look.sun,
+    'look.backdrop': setup.look.backdrop,
   }
   return { camera, widthPx: WIDTH, heightPx: HEIGHT, appearance, moving: false, samples: 1 }
 }

@@ -37,6 +37,11 @@ export const ERRORS = {
     todo: 'Choose which version to keep.',
   },
   'id-taken': { status: 409, what: 'Another project has this id already.', todo: 'Try again.' },
+  'patch-mismatch': {
+    status: 409,
+    what: 'The change does not fit the version that is stored.',
+    todo: 'The whole project is sent instead.',
+  },
   'document-invalid': {
     status: 422,
     what: 'The project could not be read.',

@@ -34,6 +34,7 @@ interface Shot {
   hidden?: string[]
   subject?: string | null
   near?: number
+  far?: number
   aim?: Aim
   kind?: 'room' | 'product'
 }
@@ -50,8 +51,7 @@ const setupOf = (shot: Shot): CheckSetup => {
     stand,
     lens: lensOf({ focalMm: 28, ...shot.lens }),
     frame: frameOf(1200, 800),
-    cut: { near: { on: shot.near !== undefined, distanceM: shot.near ?? 0 } },
-    visible: { hidden: s.hidden },
+    shown: { hidden: s.hidden, cuts: { nearM: shot.near ?? null, farM: shot.far ?? null, list: [] } },
   }
 }
 const check = (shot: Shot, setup = setupOf(shot)): Finding[] =>
@@ -59,7 +59,7 @@ const check = (shot: Shot, setup = setupOf(shot)): Finding[] =>
     setup,
     checkScene(room, {
       station: setup.stand.station,
-      hidden: new Set(setup.visible.hidden),
+      shown: setup.shown,
       kind: shot.kind ?? 'room',
       eyeHeightM: 1.58,
       subjectId: shot.subject === undefined ? 'Room/Vase' : shot.subject,
@@ -74,7 +74,10 @@ const mended = (shot: Shot, f: Finding): CheckSetup => {
     ...s,
     stand: m.stand ?? s.stand,
     lens: m.lens ?? s.lens,
-    visible: { hidden: [...s.visible.hidden, ...(m.hide ?? [])] },
+    shown: {
+      hidden: [...s.shown.hidden, ...(m.hide ?? [])],
+      cuts: m.cutsOff ? { ...s.shown.cuts, nearM: null, farM: null } : s.shown.cuts,
+    },
   }
 }
 

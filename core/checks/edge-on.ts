@@ -6,6 +6,7 @@ import { projectPoint, standAs, standMoved } from '../camera/index.ts'
 import { horizonThrough } from '../framing/index.ts'
 import { asinDeg, RAD_PER_DEG } from '../base/index.ts'
 import { distance, normalize, sub, type Vec3 } from '../math/index.ts'
+import { isBetweenCuts, sightAlong } from '../section/index.ts'
 import type { Check, Finding, LevelFace, Look } from './types.ts'
 
 const EDGE_DEG = { least: 0.05, most: 1, mended: 2 } as const
@@ -16,7 +17,7 @@ const MOST_TOLD = 2
 
 /** The part of a face seen at the steepest angle; null when none of it is seen, or when that is steeper than is told. */
 function seenAt(look: Look, face: LevelFace): { point: Vec3; angleDeg: number } | null {
-  const { camera, scene } = look
+  const { camera, scene, setup } = look
   const { station } = camera.pose
   const samples: { point: Vec3; angleDeg: number; away: number }[] = []
   for (let i = 0; i < ACROSS; i++)
@@ -36,8 +37,10 @@ function seenAt(look: Look, face: LevelFace): { point: Vec3; angleDeg: number } 
   for (const s of samples.sort((a, b) => b.angleDeg - a.angleDeg)) {
     const at = projectPoint(camera, s.point)
     if (!at || at.xPx < 0 || at.yPx < 0 || at.xPx > camera.frame.widthPx || at.yPx > camera.frame.heightPx) continue
-    const hit = scene.first(station, normalize(sub(s.point, station)))
-    if (hit && Math.abs(hit.distanceM - s.away) < NEAR_M) return s.angleDeg > EDGE_DEG.most ? null : s
+    // what the near cut takes away is not seen, nor is it in the way
+    const sight = sightAlong(camera, { origin: station, direction: normalize(sub(s.point, station)) }, setup.shown)
+    const hit = isBetweenCuts(setup.shown, at.depthM) ? scene.first(sight) : null
+    if (hit && distance(hit.point, s.point) < NEAR_M) return s.angleDeg > EDGE_DEG.most ? null : s
   }
   return null
 }

@@ -4,7 +4,7 @@ import { lookAt } from './look.ts'
 import { eyeHeight, insideObject, nothingInView } from './place.ts'
 import { almostSquare } from './square.ts'
 import { almostCentred, subjectHidden } from './subject.ts'
-import type { Check, CheckSetup, Finding, SceneFacts, Severity } from './types.ts'
+import type { Check, CheckSetup, Finding, CheckScene, Severity } from './types.ts'
 import { almostLevel, leaningVerticals } from './upright.ts'
 
 /** All checks, in the order of the order of work. */
@@ -25,20 +25,19 @@ const WEIGHT: Record<Severity, number> = { problem: 0, warning: 1, note: 2 }
  * The findings about a picture, weightiest first. Each has its number, the limit it passes, why it matters, what to show, and where
  * possible the mended parts. Cost: some hundreds of rays.
  */
-export function frameCheck(setup: CheckSetup, scene: SceneFacts): Finding[] {
+export function frameCheck(setup: CheckSetup, scene: CheckScene): Finding[] {
   const look = lookAt(setup, scene)
   return CHECKS.flatMap((check) => check(look)).sort((a, b) => WEIGHT[a.severity] - WEIGHT[b.severity])
 }
 export type {
+  CheckScene,
   CheckSetup,
   Finding,
   FindingId,
   LevelFace,
   Mend,
-  SceneFacts,
   SceneHit,
   Severity,
   Show,
   Subject,
 } from './types.ts'
-export { seenFrom } from './look.ts'

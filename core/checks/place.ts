@@ -2,10 +2,11 @@
 // Limits (practice): eyes stand at 1.50 to 1.65 m and sit at 1.20 m; from 1.10 to 1.75 m nothing is said, above 3.2 m it is a view
 // from above on purpose. Source: handbook-11.
 
-import { directionOf, standAs, standMoved } from '../camera/index.ts'
+import { directionOf, projectPoint, standAs, standMoved } from '../camera/index.ts'
 import { fitPoints } from '../framing/index.ts'
 import { addScaled, boxCorners, dot, type Vec3 } from '../math/index.ts'
-import type { Check, SceneHit } from './types.ts'
+import { sightThrough, type Sight } from '../section/index.ts'
+import type { Check, Look, SceneHit } from './types.ts'
 
 const EYE_M = { least: 1.1, most: 1.75, above: 3.2 } as const
 /** Backs of one thing met in this share of directions, the nearest within this distance: one is in it. */
@@ -21,18 +22,24 @@ const AROUND: readonly Vec3[] = [
   [0, 0, -1],
 ]
 
+const all = (origin: Vec3, direction: Vec3): Sight => ({ origin, direction, farM: Infinity })
+
 /** The camera in a solid or in a wall; with the near cut on it may be there on purpose. */
 export const insideObject: Check = ({ camera, setup, scene }) => {
-  if (setup.cut.near.on || camera.lens.projection.kind === 'parallel' || camera.lens.projection.kind === 'oblique')
+  if (
+    setup.shown.cuts.nearM !== null ||
+    camera.lens.projection.kind === 'parallel' ||
+    camera.lens.projection.kind === 'oblique'
+  )
     return []
   const { station } = camera.pose
-  const hits = AROUND.map((d) => ({ d, hit: scene.first(station, d, true) }))
+  const hits = AROUND.map((d) => ({ d, hit: scene.first(all(station, d), true) }))
   const backs = hits.filter((h): h is { d: Vec3; hit: SceneHit } => h.hit !== null && dot(h.hit.normal, h.d) > 0)
   if (backs.length < INSIDE.share * hits.length) return []
   const [nearest] = backs.sort((a, b) => a.hit.distanceM - b.hit.distanceM)
   if (!nearest || nearest.hit.distanceM > INSIDE.nearM) return []
   // the shortest way out goes square to that surface
-  const square = scene.first(station, nearest.hit.normal, true)
+  const square = scene.first(all(station, nearest.hit.normal), true)
   const shorter = square && dot(square.normal, nearest.hit.normal) > 0 && square.distanceM < nearest.hit.distanceM
   const { hit, d } = shorter ? { hit: square, d: nearest.hit.normal } : nearest
   return [
@@ -77,9 +84,32 @@ export const eyeHeight: Check = ({ camera, setup, scene }) => {
   ]
 }
 
-export const nothingInView: Check = ({ camera, setup, scene, grid }) => {
+/** Why the cuts alone empty the picture; null when something would be seen without them, or they are off. */
+function emptiedByCut({ camera, setup, scene }: Look): string | null {
+  const { nearM, farM } = setup.shown.cuts
+  if (nearM === null && farM === null) return null
+  const uncut = { ...setup.shown, cuts: { ...setup.shown.cuts, nearM: null, farM: null } }
+  const { widthPx: w, heightPx: h } = camera.frame
+  let nearest = Infinity
+  for (let i = 0; i < PROBES; i++)
+    for (let j = 0; j < PROBES; j++) {
+      const sight = sightThrough(camera, uncut, ((i + 0.5) / PROBES) * w, ((j + 0.5) / PROBES) * h)
+      const hit = sight ? scene.first(sight, true) : null
+      const at = hit && projectPoint(camera, hit.point)
+      if (at) nearest = Math.min(nearest, at.depthM)
+    }
+  if (nearest === Infinity) return null
+  return farM !== null && nearest > farM
+    ? `The far cut lies at ${farM.toFixed(2)} m, the nearest thing at ${nearest.toFixed(2)} m.`
+    : `The near cut at ${(nearM ?? 0).toFixed(2)} m takes all of it away.`
+}
+const PROBES = 12
+
+export const nothingInView: Check = (look) => {
+  const { camera, setup, scene, grid } = look
   const seen = grid.filter(Boolean).length / grid.length
   if (seen > SEEN_SHARE) return []
+  const cut = scene.box ? emptiedByCut(look) : null
   const finding = {
     id: 'nothing-in-view',
     severity: 'problem',
@@ -87,9 +117,10 @@ export const nothingInView: Check = ({ camera, setup, scene, grid }) => {
     limit: 100 * SEEN_SHARE,
     unit: '%',
     message: 'Nothing of the model is in the picture.',
-    reason: scene.box ? 'The camera looks past it, or the near cut takes all of it away.' : 'Everything is hidden.',
+    reason: scene.box ? (cut ?? 'The camera looks past it.') : 'Everything is hidden.',
     show: {},
   } as const
+  if (cut !== null) return [{ ...finding, mend: { label: 'Switch the cuts off', cutsOff: true } }]
   const r = scene.box ? fitPoints(camera, boxCorners(scene.box), { margin: FIT_MARGIN }) : null
   if (!r?.ok) return [finding]
   const stand = standAs(setup.stand, r.value.pose, scene.centreOf)

@@ -2,10 +2,10 @@
 // Model: rays over the subject's place in the picture; of those that meet it, the share that meets something opaque first.
 // Limits (practice): 5 % hidden is noticed; 0.3 % of the width off the middle is seen, above 3 % is meant.
 
-import { projectPoint, rayThrough, type Camera } from '../camera/index.ts'
+import { projectPoint, type Camera } from '../camera/index.ts'
 import { centreOn } from '../framing/index.ts'
 import { boxCentre, boxCorners, type Box } from '../math/index.ts'
-import { seenFrom } from './look.ts'
+import { sightThrough } from '../section/index.ts'
 import type { Check } from './types.ts'
 
 const HIDDEN_PERCENT = 5
@@ -36,9 +36,8 @@ export const subjectHidden: Check = ({ camera, setup, scene }) => {
     for (let j = 0; j < GRID; j++) {
       const x = place.x0 + ((i + 0.5) / GRID) * (place.x1 - place.x0)
       const y = place.y0 + ((j + 0.5) / GRID) * (place.y1 - place.y0)
-      const ray = rayThrough(camera, x, y)
-      const from = ray && seenFrom(setup, camera, ray)
-      const first = from ? scene.before(from.origin, from.direction, subject.id) : null
+      const sight = sightThrough(camera, setup.shown, x, y)
+      const first = sight ? scene.before(sight, subject.id) : null
       if (!first) continue
       met++
       if (first.length === 0) continue

@@ -3,14 +3,14 @@
 
 import type { AimCentre, Camera, Frame, Lens, Stand } from '../camera/index.ts'
 import type { Box, Vec3 } from '../math/index.ts'
+import type { Shown, Sight } from '../section/index.ts'
 
 /** The parts of a Setup that the check reads. */
 export interface CheckSetup {
   readonly stand: Stand
   readonly lens: Lens
   readonly frame: Frame
-  readonly cut: { readonly near: { readonly on: boolean; readonly distanceM: number } }
-  readonly visible: { readonly hidden: readonly string[] }
+  readonly shown: Shown
 }
 
 export interface SceneHit {
@@ -37,7 +37,7 @@ export interface Subject {
   readonly box: Box
 }
 /** What the check may ask of the model; hidden objects are left out of all of it. */
-export interface SceneFacts {
+export interface CheckScene {
   /** Bounds of what is shown; null when nothing is. */
   readonly box: Box | null
   readonly kind: 'room' | 'product'
@@ -48,14 +48,10 @@ export interface SceneFacts {
   readonly subject: Subject | null
   readonly levelFaces: readonly LevelFace[]
   readonly centreOf: AimCentre
-  /** First surface along a ray; glass counts only with `clearToo`. */
-  first(origin: Vec3, direction: Vec3, clearToo?: boolean): SceneHit | null
-  /** Opaque objects met before the one named (or one below it); null when the ray misses it. */
-  before(
-    origin: Vec3,
-    direction: Vec3,
-    nodeId: string,
-  ): readonly { readonly id: string; readonly name: string }[] | null
+  /** First surface along a sight line that is shown; glass counts only with `clearToo`. */
+  first(sight: Sight, clearToo?: boolean): SceneHit | null
+  /** Opaque objects met before the one named (or one below it); null when the sight line misses it. */
+  before(sight: Sight, nodeId: string): readonly { readonly id: string; readonly name: string }[] | null
 }
 
 export type FindingId =
@@ -82,6 +78,8 @@ export interface Mend {
   readonly stand?: Stand
   readonly lens?: Lens
   readonly hide?: readonly string[]
+  /** Near and far cut are switched off. */
+  readonly cutsOff?: boolean
 }
 export interface Finding {
   readonly id: FindingId
@@ -101,7 +99,7 @@ export interface Finding {
 /** What one look at the picture gives to all checks. */
 export interface Look {
   readonly setup: CheckSetup
-  readonly scene: SceneFacts
+  readonly scene: CheckScene
   readonly camera: Camera
   /** First surfaces along a grid of picture rays from the near cut on; null where nothing is met. */
   readonly grid: readonly (SceneHit | null)[]

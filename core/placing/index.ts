@@ -4,3 +4,4 @@ export { boxInMetres, centreWithOffset, modelKey, placedPoint, replaced, standin
 export { matchNodes, type NamedNode, type NodeMatch } from './match.ts'
 export { guessUnit, statedUnit, UNIT_M, type GuessInput, type FileUnit, type UnitGuess } from './guess.ts'
 export { FILE_LIMIT, firstPlace, WORLD_LIMIT_M } from './limits.ts'
+export { isNought, originOf, shiftedBox, shiftedCamera, shiftedPoint, shiftedStand } from './origin.ts'

@@ -14,7 +14,9 @@ export interface Project {
 export interface Revision {
   projectId: string
   number: number
+  /** The whole document, or the patch (RFC 6902) that makes it from the revision before. */
   document: string
+  isPatch: boolean
   label: string | null
   savedAt: string
   /** What the sender called this save, so that the same one sent again is recognised. */
@@ -55,6 +57,7 @@ export const RevisionEntity = new EntitySchema<Revision>({
     projectId: { type: 'varchar', primary: true },
     number: { type: 'integer', primary: true },
     document: { type: 'text' },
+    isPatch: { type: 'boolean', default: false },
     label: { type: 'varchar', nullable: true },
     savedAt: { type: 'varchar' },
     saveId: { type: 'varchar', nullable: true },

@@ -1,7 +1,7 @@
 // Is everything in a data folder readable and whole?
 import type { DataSource } from 'typeorm'
 import { isSound } from '../assets.ts'
-import { readText } from '../projects.ts'
+import { Revisions } from '../revisions.ts'
 import { AssetEntity, ProjectEntity } from './entities.ts'
 import { referencesIn, revisionTexts } from './read.ts'
 
@@ -22,18 +22,19 @@ export async function examine(reader: DataSource): Promise<Examined> {
   const name = new Map(projects.map((p) => [p.id, p.name]))
   const newest = new Set<string>()
   let revisions = 0
+  const texts = new Revisions()
   try {
     for await (const r of revisionTexts(reader)) {
       revisions++
       const of = `“${name.get(r.projectId) ?? r.projectId}”, version ${r.number}`
-      const read = readText(r.document)
+      const read = await texts.read(reader.manager, r.projectId, r.number)
       if (!read.ok) faults.push(`${of} cannot be read: ${read.error.message}`)
       const project = projects.find((p) => p.id === r.projectId)
       if (!project) faults.push(`${of} belongs to no project.`)
       else if (project.revision === r.number) {
         newest.add(project.id)
         const wanted = new Set<string>()
-        referencesIn(JSON.stringify(read.ok ? read.document.models : []), wanted)
+        referencesIn(JSON.stringify(read.ok ? read.held.document.models : []), wanted)
         for (const s of wanted) if (!known.has(s)) faults.push(`${of} uses a file that is not stored here (${s}).`)
       }
     }

@@ -9,9 +9,10 @@ import { ENTITIES } from './entities.ts'
 import { startFault } from './faults.ts'
 import { Begin1764000000000 } from './migrations/1-begin.ts'
 import { Recognised1764200000000 } from './migrations/2-recognised.ts'
+import { Patches1764300000000 } from './migrations/3-patches.ts'
 import { Writer } from './writer.ts'
 
-const MIGRATIONS = [Begin1764000000000, Recognised1764200000000]
+const MIGRATIONS = [Begin1764000000000, Recognised1764200000000, Patches1764300000000]
 export const databaseFile = (dataDir: string): string => join(dataDir, 'yoroi.sqlite')
 
 /** Called with every connection that is opened for writing; tests make it fail. */

@@ -34,6 +34,11 @@ const cameraOf = (d: ProjectDocument): Camera => ({
   frame: d.working.frame,
 })
 const names = (): Promise<string[]> => page.getByTestId('viewpoint').locator('.name').allTextContents()
+/** From the menu folded behind the keep button. */
+async function putBack(): Promise<void> {
+  await page.getByRole('button', { name: 'More ways to keep' }).click()
+  await page.getByRole('menuitem', { name: 'Put back' }).click()
+}
 const openPanel = (part: 'stand' | 'lens' | 'frame') => page.getByTestId(`cell-${part}`).click()
 const key = async (k: string): Promise<void> => {
   await page.getByTestId('picture').focus()
@@ -230,7 +235,7 @@ describe('the job, from opening to the finished picture', () => {
     await page.getByRole('button', { name: /Left behind/ }).click()
     await page.getByText('from “Shelves, straight”').click()
     await expect.poll(async () => (await saved()).working.lens.focalMm).toBe(35)
-    await page.getByRole('button', { name: 'Put back' }).click()
+    await putBack()
     await expect.poll(async () => (await saved()).working.lens.focalMm).toBe(24)
     await openPanel('lens')
     await typeNumber(page, 'Focal length', '28')
@@ -246,7 +251,7 @@ describe('the job, from opening to the finished picture', () => {
       .toBe(24)
     // undo never moves the camera
     expect((await saved()).working.lens.focalMm).toBe(28)
-    await page.getByRole('button', { name: 'Put back' }).click()
+    await putBack()
   })
 
   it('renames, reorders by drag and by keys, deletes with undo', async () => {

@@ -18,7 +18,18 @@ import Sqlite from 'better-sqlite3'
 import fc from 'fast-check'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { AppError } from '#core/base'
-import { aimAt, newModel, newProject, type ProjectDocument } from '#model'
+import {
+  aimAt,
+  applyCommand,
+  fingerprint,
+  newModel,
+  newProject,
+  packed,
+  patchBetween,
+  type Patch,
+  type ProjectDocument,
+} from '#model'
+import type { Incoming } from '../../server/revisions.ts'
 import { configSchema, maintain, startServer } from '#server'
 import { Assets } from '../../server/assets.ts'
 import { Projects } from '../../server/projects.ts'
@@ -224,6 +235,87 @@ describe('a save that is sent again', () => {
   })
 })
 
+describe('patches', () => {
+  const send = (before: ProjectDocument, after: ProjectDocument): Incoming => ({
+    patch: JSON.parse(JSON.stringify(patchBetween(packed(before), packed(after)))) as Patch,
+    fingerprint: fingerprint(packed(after)),
+  })
+  const moved = (d: ProjectDocument, x: number): ProjectDocument => {
+    const r = applyCommand(d, {
+      type: 'moveCamera',
+      label: 'Moved',
+      changes: { stand: aimAt([x, 2, 1.58], [9, 2, 1.58]) },
+    })
+    if (!r.ok) throw new Error(r.message)
+    return r.value.document
+  }
+  it('are stored, 50 after a whole document at most, and every revision comes back as it was, after a restart too', async () => {
+    let store = await open()
+    let projects = new Projects(store.reader, store.writer)
+    const all = [doc('0')]
+    const { id } = await projects.create(all[0]!)
+    for (let n = 1; n <= 130; n++) {
+      const next = moved(all[n - 1]!, n)
+      await projects.save(id, n, send(all[n - 1]!, next), n === 5 ? { label: 'Sent' } : {})
+      all.push(next)
+    }
+    const rows = onDisk<{ number: number; isPatch: number; bytes: number }>(
+      'SELECT number, "isPatch", LENGTH(document) AS bytes FROM revision ORDER BY number',
+    )
+    // whole ones: at the beginning, after 50 patches each, and where the thinned ones before were
+    expect(rows.filter((r) => !r.isPatch).map((r) => r.number)).toEqual(expect.arrayContaining([1, 6, 103]))
+    expect(Math.max(...rows.filter((r) => r.isPatch).map((r) => r.bytes))).toBeLessThan(1500)
+    await close()
+    store = await open()
+    projects = new Projects(store.reader, store.writer)
+    for (const { number } of await projects.revisions(id))
+      expect(fingerprint((await projects.revision(id, number)).document)).toBe(fingerprint(all[number - 1]))
+    expect((await projects.open(id)).document).toEqual(all[130])
+    expect(await maintainSaid('check')).toMatch(/all is well/)
+  })
+  it('that do not fit, or lie about what they make, change nothing', async () => {
+    const store = await open()
+    const projects = new Projects(store.reader, store.writer)
+    const first = doc('0')
+    const { id } = await projects.create(first)
+    const next = moved(first, 3)
+    const good = send(first, next)
+    if (!('patch' in good)) throw new Error('no patch')
+    expect(await code(projects.save(id, 1, { ...good, fingerprint: 'nonsense' }))).toBe('patch-mismatch')
+    expect(await code(projects.save(id, 1, { ...good, patch: [{ op: 'remove', path: '/viewpoints/9' }] }))).toBe(
+      'patch-mismatch',
+    )
+    const evil = { ...first, working: { ...first.working, lens: { ...first.working.lens, focalMm: -1 } } }
+    expect(await code(projects.save(id, 1, send(first, evil)))).toBe('document-invalid')
+    expect(revisionsOnDisk()).toEqual(['0'])
+    expect((await projects.save(id, 1, good)).revision).toBe(2)
+    // a patch on a base that someone else has followed is a conflict, as ever
+    expect(await code(projects.save(id, 1, send(first, moved(first, 4))))).toBe('revision-conflict')
+  })
+  it('one whose transaction failed is not built upon', async () => {
+    const faults = failing()
+    const store = await open(faults.prepare)
+    const projects = new Projects(store.reader, store.writer)
+    let now = doc('0')
+    const { id } = await projects.create(now)
+    for (let n = 1; n <= 40; n++) {
+      const next = moved(now, n)
+      faults.at(1 + (n % 9), n % 2 ? 'rolled back' : 'before')
+      const base = (await projects.open(id)).revision
+      for (let tries = 0; ; tries++) {
+        const r = await projects.save(id, base, send(now, next), { saveId: `save-${n}-long` }).catch(() => null)
+        if (r) break
+        expect(tries).toBeLessThan(4)
+      }
+      now = next
+    }
+    faults.at(Infinity, 'before')
+    const again = new Projects(store.reader, store.writer)
+    expect((await again.open(id)).document).toEqual(now)
+    expect((await again.open(id)).revision).toBe(41)
+  })
+})
+
 describe('one folder, one owner', () => {
   it('a second start says who holds it, ends, and leaves an upload under way alone', { timeout: 30_000 }, async () => {
     const first = await startServer(config(dataDir))
@@ -331,20 +423,24 @@ describe('upkeep', () => {
     await expect(maintain(['mend', '--data', dataDir], () => undefined)).rejects.toThrow(/backup, check or sweep/)
   })
   it('a damaged newest revision opens as the last readable one and says so; saving goes on after it', async () => {
-    const server = await startServer(config(dataDir))
+    let server = await startServer(config(dataDir))
+    /** As a disk that fails: what is stored changes while nobody looks. */
+    const damaged = async (number: number, text: string): Promise<void> => {
+      await server.store.writer.write((m) =>
+        m.query('UPDATE revision SET document = ?, "isPatch" = 0 WHERE number = ?', [text, number]),
+      )
+      await server.stop()
+      server = await startServer(config(dataDir))
+    }
     const { id } = await server.projects.create(doc('good'))
     await server.projects.save(id, 1, doc('bad'))
-    await server.store.writer.write((m) =>
-      m.query(`UPDATE revision SET document = '{"schemaVersion":2,' WHERE number = 2`),
-    )
+    await damaged(2, '{"schemaVersion":2,')
     const got = (await (await fetch(`${server.url}/api/projects/${id}`)).json()) as Record<string, unknown>
     expect(got).toMatchObject({ revision: 2, document: { name: 'good' }, damaged: { newest: 2, shown: 1 } })
     await server.projects.save(id, 2, doc('better'))
     expect(await server.projects.open(id)).toMatchObject({ revision: 3, document: { name: 'better' } })
     // what a newer version wrote is not damaged: it is refused
-    await server.store.writer.write((m) =>
-      m.query(`UPDATE revision SET document = '{"schemaVersion":99}' WHERE number = 3`),
-    )
+    await damaged(3, '{"schemaVersion":99}')
     expect(await code(server.projects.open(id))).toBe('document-newer')
     await server.stop()
   })

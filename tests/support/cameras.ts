@@ -1,6 +1,10 @@
 // Cameras for tests: plain ones with single changes, and arbitrary ones for property tests.
 import fc from 'fast-check'
 import type { Camera, Frame, Lens, Pose, Projection } from '#core/camera'
+import { ALL_SHOWN, type Shown } from '#core/section'
+
+/** Everything shown but these objects. */
+export const hiding = (...hidden: string[]): Shown => ({ ...ALL_SHOWN, hidden })
 
 export const lensOf = (changes: Partial<Lens> = {}): Lens => ({
   projection: { kind: 'perspective' },

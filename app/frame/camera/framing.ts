@@ -40,7 +40,7 @@ function framing() {
         floor.value = null
         return
       }
-      const hit = await stage.floorBelow(station, project.working?.visible.hidden ?? [])
+      const hit = await stage.rays.floorBelow(station, project.shown)
       if (mine <= answered) return
       answered = mine
       floor.value = hit ? hit.point[2] : null

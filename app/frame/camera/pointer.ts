@@ -1,9 +1,9 @@
 // What is under the pointer on the picture: for the readout, and for keys that mean “that there”.
 import { createSharedComposable } from '@vueuse/core'
 import { shallowRef } from 'vue'
-import { rayThrough, toCamera, widthAtDepthM, type Camera, type Ray } from '#core/camera'
-import { seenFrom } from '#core/checks'
+import { toCamera, widthAtDepthM, type Camera } from '#core/camera'
 import { distance } from '#core/math'
+import { sightThrough, type Sight } from '#core/section'
 import type { Hit } from '#mesh'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
@@ -24,12 +24,9 @@ function pointer() {
   let asked = 0
   let busy = false
 
-  /** The picture's ray at a place in the frame's pixels; behind the near cut when that is on. */
-  function pictureRay(camera: Camera, xPx: number, yPx: number): Ray | null {
-    const ray = rayThrough(camera, xPx, yPx)
-    const w = project.working
-    return ray && w ? seenFrom(w, camera, ray) : ray
-  }
+  /** The sight line at a place in the frame's pixels, from the near cut to the far one. */
+  const sightAt = (camera: Camera, xPx: number, yPx: number): Sight | null =>
+    sightThrough(camera, project.shown, xPx, yPx)
   /** The newest place is looked up; places passed meanwhile are let go. */
   async function hover(camera: Camera, xPx: number, yPx: number): Promise<void> {
     at = [xPx, yPx]
@@ -39,15 +36,13 @@ function pointer() {
       for (let mine = -1; mine !== asked && at;) {
         mine = asked
         const [x, y]: readonly [number, number] = at
-        const ray = pictureRay(camera, x, y)
-        const hit = ray ? await stage.pick(ray, project.working?.visible.hidden ?? []) : null
+        const sight = sightAt(camera, x, y)
+        const hit = sight ? await stage.rays.pick(sight, project.shown) : null
         if (!at) return
         const depthM = hit ? -toCamera(camera.pose, hit.point)[2] : 0
         const kind = camera.lens.projection.kind
         const flat = kind === 'parallel' || kind === 'oblique'
-        const far = project.working?.cut.far
-        const seen = hit && !(far?.on && depthM > far.distanceM)
-        probe.value = seen
+        probe.value = hit
           ? {
               hit,
               awayM: flat ? depthM : distance(hit.point, camera.pose.station),
@@ -67,6 +62,6 @@ function pointer() {
   }
   /** In the frame's pixels; null when the pointer is not on the picture. */
   const place = (): readonly [number, number] | null => at
-  return { probe, pictureRay, hover, leave, place }
+  return { probe, sightAt, hover, leave, place }
 }
 export const usePointer = createSharedComposable(pointer)

@@ -32,7 +32,7 @@ beforeEach(async () => {
   await openInMemory()
   answer = [finding()]
   vi.spyOn(useStage(), 'check').mockImplementation(async () => answer)
-  vi.spyOn(useStage(), 'floorBelow').mockResolvedValue(null)
+  vi.spyOn(useStage().rays, 'floorBelow').mockResolvedValue(null)
 })
 afterEach(async () => {
   // what it shares with others ends with it

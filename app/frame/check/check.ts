@@ -3,6 +3,7 @@ import { watchDebounced } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { Finding } from '#core/checks'
+import { shownOf } from '#model'
 import { useFraming } from '../camera/framing.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useProject } from '../../stores/project.ts'
@@ -27,7 +28,10 @@ export const useCheck = defineStore('check', () => {
     const doc = project.document
     if (!w || !doc || project.live) return
     const mine = ++asked
-    const found = await stage.check(w, { kind: doc.subject, eyeHeightM: doc.eyeHeightM, subjectId: subjectId.value })
+    const found = await stage.check(
+      { ...w, shown: shownOf(w) },
+      { kind: doc.subject, eyeHeightM: doc.eyeHeightM, subjectId: subjectId.value },
+    )
     if (mine !== asked || !found) return
     const before = shownAt.value === null ? null : findings.value[shownAt.value]
     findings.value = found
@@ -58,7 +62,7 @@ export const useCheck = defineStore('check', () => {
     const f = findings.value[at]
     const w = project.document?.working
     if (!f?.mend || !w) return
-    const { stand, lens, hide } = f.mend
+    const { stand, lens, hide, cutsOff } = f.mend
     shownAt.value = null
     if (stand || lens) project.move({ ...(stand ? { stand } : {}), ...(lens ? { lens } : {}) }, f.mend.label)
     if (hide)
@@ -67,6 +71,11 @@ export const useCheck = defineStore('check', () => {
         part: 'visible',
         value: { hidden: [...new Set([...w.visible.hidden, ...hide])] },
       })
+    if (cutsOff) {
+      const { near, far } = w.cut
+      const value = { ...w.cut, near: { ...near, on: false }, far: { ...far, on: false } }
+      project.run({ type: 'setPart', part: 'cut', value })
+    }
   }
   return { findings, shownAt, shown, current, look, show, mend }
 })

@@ -45,17 +45,17 @@ export const useOutside = defineStore('outside', () => {
     const lens = { ...newLens('room'), focalMm: 28 }
     // beside and behind where there is room, so that the camera does not hide what it looks at
     const want = away * BACK
-    const hidden = w.visible.hidden
+    const { shown } = project
     const ways = await Promise.all(
       SIDES_DEG.map(async (deg) => {
         const direction = directionOf(bearingDeg + deg, 0)
-        return { direction, free: await stage.freeWay(station, direction, want, hidden) }
+        return { direction, free: (await stage.rays.freeWay(station, direction, want, shown)) ?? want }
       }),
     )
     // the first with room enough, else the roomiest
     const side = ways.find((v) => v.free >= want) ?? ways.reduce((a, b) => (b.free > a.free ? b : a))
     const beside = addScaled(station, side.direction, side.free < want ? side.free * 0.85 : want)
-    const free = await stage.freeWay(beside, [0, 0, 1], away * UP, hidden)
+    const free = (await stage.rays.freeWay(beside, [0, 0, 1], away * UP, shown)) ?? away * UP
     const from = addScaled(beside, [0, 0, 1], free < away * UP ? free * 0.6 : away * UP)
     // the camera stays in sight: what is looked at lies only a little before it
     const ahead = Math.min(away * 0.15, distance(from, station) * 0.3)

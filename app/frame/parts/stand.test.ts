@@ -21,7 +21,7 @@ beforeEach(async () => {
   localStorage.clear()
   await openInMemory()
   const floor = { point: [1, 1, 0], normal: [0, 0, 1], distanceM: 1.6, nodeId: 'room', nodeName: 'Floor' } as const
-  vi.spyOn(useStage(), 'floorBelow').mockResolvedValue(floor)
+  vi.spyOn(useStage().rays, 'floorBelow').mockResolvedValue(floor)
   useView().forSubject('room')
 })
 afterEach(async () => {

@@ -39,7 +39,7 @@ async function draw(): Promise<void> {
       widthPx: Math.round(props.width * k),
       heightPx: Math.round(props.height * k),
       ids,
-      hidden: project.working?.visible.hidden ?? [],
+      shown: project.shown,
       colour: check.shown ? OCHRE : PLUM,
     })
     .catch(() => null)

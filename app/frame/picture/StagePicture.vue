@@ -3,7 +3,7 @@
 import { useDevicePixelRatio, watchDebounced } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import type { Camera } from '#core/camera'
-import type { PictureFrame } from '#stage'
+import type { Appearance, PictureFrame } from '#stage'
 import { useNotices } from '../../stores/notices.ts'
 import { useProject } from '../../stores/project.ts'
 import { appearanceOf, SAMPLES, useStage } from '../../stores/stage.ts'
@@ -57,7 +57,7 @@ function request(camera: Camera, isMoving: boolean): void {
         camera,
         widthPx: pixels.value.width,
         heightPx: pixels.value.height,
-        appearance: props.place === 'outside' ? { ...appearanceOf(w), nearCutM: null, farCutM: null } : appearanceOf(w),
+        appearance: props.place === 'outside' ? uncut(appearanceOf(w)) : appearanceOf(w),
         moving: isMoving,
         samples: SAMPLES.picture,
         place: props.place,
@@ -95,6 +95,10 @@ onBeforeUnmount(() => {
   stage.stopPicture(props.place)
 })
 defineExpose({ refined, hasPicture })
+/** Near and far cut go with the camera: from outside they cut nothing. */
+function uncut(a: Appearance): Appearance {
+  return { ...a, shown: { ...a.shown, cuts: { ...a.shown.cuts, nearM: null, farM: null } } }
+}
 </script>
 
 <template>

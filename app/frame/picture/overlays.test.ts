@@ -1,4 +1,6 @@
 // @vitest-environment happy-dom
+import { axesOf } from '#core/camera'
+import { dot } from '#core/math'
 import { mount } from '@vue/test-utils'
 import PrimeVue from 'primevue/config'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
@@ -33,10 +35,10 @@ let scope: EffectScope
 beforeEach(async () => {
   await openInMemory()
   const stage = useStage()
-  vi.spyOn(stage, 'pick').mockResolvedValue(hit)
-  vi.spyOn(stage, 'pickFeature').mockResolvedValue(hit)
+  vi.spyOn(stage.rays, 'pick').mockResolvedValue(hit)
+  vi.spyOn(stage.rays, 'pickFeature').mockResolvedValue(hit)
   vi.spyOn(stage, 'check').mockResolvedValue([])
-  vi.spyOn(stage, 'floorBelow').mockResolvedValue(null)
+  vi.spyOn(stage.rays, 'floorBelow').mockResolvedValue(null)
   scope = effectScope()
   useView().forSubject('room')
 })
@@ -147,7 +149,12 @@ describe('the readout under the pointer', () => {
     const cut = useProject().working!.cut
     useProject().run({ type: 'setPart', part: 'cut', value: { ...cut, far: { on: true, distanceM: 2 } } })
     const pointer = scope.run(() => usePointer())!
+    const ask = vi.spyOn(useStage().rays, 'pick').mockResolvedValue(null)
     await pointer.hover(useProject().camera!, 300, 200)
     expect(pointer.probe.value).toBeNull()
+    // the sight line that is asked ends there
+    const [sight] = ask.mock.calls[0]!
+    const along = 'farM' in sight ? sight.farM * dot(sight.direction, axesOf(useProject().camera!.pose).forward) : 0
+    expect(along).toBeCloseTo(2, 9)
   })
 })

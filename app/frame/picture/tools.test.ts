@@ -24,22 +24,22 @@ beforeEach(async () => {
   vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
   await openInMemory()
   const stage = useStage()
-  vi.spyOn(stage, 'pick').mockResolvedValue({
+  vi.spyOn(stage.rays, 'pick').mockResolvedValue({
     point: UNDER,
     normal: [-1, 0, 0],
     distanceM: 4,
     nodeId: 'room/Set/Table',
     nodeName: 'Table',
   })
-  vi.spyOn(stage, 'pickFloor').mockResolvedValue({
+  vi.spyOn(stage.rays, 'pickFloor').mockResolvedValue({
     point: [3, 2, 0],
     normal: [0, 0, 1],
     distanceM: 3,
     nodeId: 'room',
     nodeName: 'Floor',
   })
-  vi.spyOn(stage, 'floorBelow').mockResolvedValue(null)
-  vi.spyOn(stage, 'freeWay').mockImplementation(async (_f, _d, far) => far)
+  vi.spyOn(stage.rays, 'floorBelow').mockResolvedValue(null)
+  vi.spyOn(stage.rays, 'freeWay').mockImplementation(async (_f, _d, far) => far)
   picture = document.createElement('div')
   document.body.append(picture)
   vi.spyOn(picture, 'getBoundingClientRect').mockReturnValue(new DOMRect(0, 0, WIDTH, HEIGHT))
@@ -128,7 +128,7 @@ describe('drags', () => {
     const view = useView()
     await drag([0, 0])
     expect(view.selection).toEqual(['room/Set/Table'])
-    vi.mocked(useStage().pick).mockResolvedValue({
+    vi.mocked(useStage().rays.pick).mockResolvedValue({
       point: UNDER,
       normal: [0, 0, 1],
       distanceM: 1,
@@ -139,13 +139,13 @@ describe('drags', () => {
     expect(view.selection).toEqual(['room/Set/Table', 'room/Walls'])
     await drag([0, 0], { shiftKey: true })
     expect(view.selection).toEqual(['room/Set/Table'])
-    vi.mocked(useStage().pick).mockResolvedValue(null)
+    vi.mocked(useStage().rays.pick).mockResolvedValue(null)
     await drag([0, 0])
     expect(view.selection).toEqual([])
     expect(useProject().document).toBe(before)
   })
   it('with Ctrl draw a band: its corners go to the rays in the frame’s pixels', async () => {
-    const inBand = vi.spyOn(useStage(), 'inBand').mockResolvedValue(['room/Set/Bench'])
+    const inBand = vi.spyOn(useStage().rays, 'inBand').mockResolvedValue(['room/Set/Bench'])
     await drag([120, 80], { ctrlKey: true, end: 'none' })
     expect(tools.band.value).toEqual({ x: 300, y: 200, width: 120, height: 80 })
     window.dispatchEvent(new PointerEvent('pointerup', { pointerId: 1, clientX: 420, clientY: 280 }))
@@ -205,7 +205,7 @@ describe('the wheel', () => {
   })
   it('with the level kept goes forward level and stops 30 cm before a wall', async () => {
     useView().keepLevel = true
-    vi.mocked(useStage().freeWay).mockResolvedValue(0.4)
+    vi.mocked(useStage().rays.freeWay).mockResolvedValue(0.4)
     await turn(-300)
     expect(camera().pose.station[2]).toBe(1.6)
     const gone = Math.hypot(camera().pose.station[0] - 1, camera().pose.station[1] - 1)

@@ -86,13 +86,11 @@ export function usePictureTools(box: Ref<Box>) {
     ]
   }
   let lastRect = new DOMRect(0, 0, 1, 1)
-  const hidden = (): readonly string[] => project.working?.visible.hidden ?? []
 
   async function under(x: number, y: number, camera: Camera): Promise<Hit | null> {
-    const ray = movable().isCamera ? pointer.pictureRay(camera, x, y) : rayThrough(camera, x, y)
-    const hit = ray ? await stage.pick(ray, hidden()) : null
-    const far = movable().isCamera ? project.working?.cut.far : null
-    return hit && far?.on && -toCamera(camera.pose, hit.point)[2] > far.distanceM ? null : hit
+    // from outside the camera's own cuts cut nothing
+    const sight = movable().isCamera ? pointer.sightAt(camera, x, y) : rayThrough(camera, x, y)
+    return sight ? stage.rays.pick(sight, project.shown) : null
   }
 
   function toolFor(e: PointerEvent, t: Movable): Tool | null {
@@ -208,9 +206,10 @@ export function usePictureTools(box: Ref<Box>) {
           return
         }
         const corner = (x: number, y: number): [number, number] => [x * k, y * k]
-        void stage
-          .inBand(camera, { a: corner(b.x, b.y), b: corner(b.x + b.width, b.y + b.height) }, hidden())
-          .then((ids) => {
+        void stage.rays
+          .inBand(camera, { a: corner(b.x, b.y), b: corner(b.x + b.width, b.y + b.height) }, project.shown)
+          .then((found) => {
+            const ids = found ?? []
             select(ids, add)
             if (ids.length === 0) notices.say('Nothing lies wholly within the band.')
           })
@@ -265,9 +264,11 @@ export function usePictureTools(box: Ref<Box>) {
 
   /** Where one would stand: the floor, furniture passed through unless it is asked for. */
   const spot = (camera: Camera, x: number, y: number, onto: boolean): Promise<Hit | null> => {
-    const ray = pointer.pictureRay(camera, x, y)
-    if (!ray) return Promise.resolve(null)
-    return onto || view.onFurniture ? stage.pickLevel(ray, hidden()) : stage.pickFloor(ray, hidden())
+    const sight = pointer.sightAt(camera, x, y)
+    if (!sight) return Promise.resolve(null)
+    return onto || view.onFurniture
+      ? stage.rays.pickLevel(sight, project.shown)
+      : stage.rays.pickFloor(sight, project.shown)
   }
   const standHeight = (): number => view.standHeightM ?? project.document?.eyeHeightM ?? 1.58
 

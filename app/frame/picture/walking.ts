@@ -92,7 +92,7 @@ export function useWalking(blocked: () => boolean) {
     const f = directionOf(pose.bearingDeg, 0)
     const r = directionOf(pose.bearingDeg + 90, 0)
     const step = [0, 1].map((i) => ((f[i]! * ahead + r[i]! * right) / length) * m) as unknown as [number, number]
-    const walked = await stage.walk(from.stand.station, step, eyeM, project.working?.visible.hidden ?? [])
+    const walked = await stage.rays.walk(from.stand.station, step, eyeM, project.shown)
     const by = walked ? sub(walked.station, from.stand.station) : scale([step[0], step[1], 0], 1)
     return { ...from, stand: standMoved(from.stand, by, false, centreOf) }
   }

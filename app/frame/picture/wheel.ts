@@ -38,7 +38,6 @@ export function useWheel({ framePx, under, options, movable }: Tools) {
   const count = ref(0)
   const rested = refDebounced(count, REST_MS)
   const moving = computed(() => count.value !== rested.value)
-  const hidden = (): readonly string[] => project.working?.visible.hidden ?? []
 
   let timer: ReturnType<typeof setTimeout> | null = null
   let grip: { point: Vec3; depth: number } | null = null
@@ -116,7 +115,8 @@ export function useWheel({ framePx, under, options, movable }: Tools) {
     const length = Math.hypot(...way)
     if (length < 1e-9) return next
     const direction = way.map((v) => v / length) as unknown as Vec3
-    const metres = await stage.freeWay(from.stand.station, direction, length + CLEARANCE_M, hidden())
+    const far = length + CLEARANCE_M
+    const metres = (await stage.rays.freeWay(from.stand.station, direction, far, project.shown)) ?? far
     freeM = { from: from.stand.station, metres }
     const allowed = Math.max(0, Math.min(length, freeM.metres - CLEARANCE_M))
     if (allowed >= length) return next

@@ -13,7 +13,7 @@ function selection() {
 
   const byId = computed(() => stage.byId)
   const nodes = computed(() => view.selection.flatMap((id) => byId.value.get(id) ?? []))
-  const hidden = computed(() => new Set(project.working?.visible.hidden ?? []))
+  const hidden = computed(() => new Set(project.shown.hidden))
   // objects that went with their model leave the selection
   watch(byId, (map) => {
     if (view.selection.some((id) => !map.has(id))) view.selection = view.selection.filter((id) => map.has(id))

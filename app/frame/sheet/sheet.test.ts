@@ -22,7 +22,7 @@ class Picture {
 beforeEach(async () => {
   vi.stubGlobal('ImageBitmap', Picture)
   await openInMemory()
-  vi.spyOn(useStage(), 'floorBelow').mockResolvedValue({
+  vi.spyOn(useStage().rays, 'floorBelow').mockResolvedValue({
     point: [1, 1, 0],
     normal: [0, 0, 1],
     distanceM: 1.6,
@@ -135,19 +135,18 @@ describe('the Setup strip', () => {
       .find((b) => b.text() === 'Keep')!
       .trigger('click')
     expect(Object.keys(p.document!.viewpoints[0]!.parts)).toEqual(['stand', 'frame'])
-    // a lens it does not keep is no change
+    expect(w.get('.keep').attributes('title')).toBe('As in “From the door”')
+    // a lens it does not keep is a change too: against what it was when the viewpoint was made
     p.move({ lens: { ...p.working!.lens, focalMm: 35 } }, 'Lens')
-    await nextTick()
-    expect(w.text()).toContain('As in “From the door”')
     p.move({ stand: stand(2) }, 'Moved')
     await nextTick()
-    expect(w.text()).toContain('Changed since “From the door”: Stand')
-    await w
-      .findAll('button')
-      .find((b) => b.text() === 'Put back')!
-      .trigger('click')
+    expect(w.get('.keep').attributes('title')).toBe('Changed since “From the door”: Stand, Lens')
+    await w.get('.more').trigger('click')
+    await turn()
+    const item = [...document.querySelectorAll('[role=menuitem]')].find((i) => i.textContent === 'Put back')!
+    item.querySelector('a, button, div')!.dispatchEvent(new MouseEvent('click', { bubbles: true }))
     expect(p.working!.stand.station[0]).toBe(1)
-    expect(p.working!.lens.focalMm).toBe(35)
+    expect(p.working!.lens.focalMm).toBe(24)
     w.unmount()
   })
   it('Esc ends keeping and is for others otherwise', async () => {

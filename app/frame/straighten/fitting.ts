@@ -136,7 +136,11 @@ function fitting() {
     const { station } = r.value.pose
     const back = dot(sub(middle, station), forward)
     const from = addScaled(station, forward, back)
-    const hit = await stage.wallAlong({ origin: from, direction: scale(forward, -1) }, back + AWAY_M, w.visible.hidden)
+    const hit = await stage.rays.wallAlong(
+      { origin: from, direction: scale(forward, -1) },
+      back + AWAY_M,
+      project.shown,
+    )
     if (!hit) {
       if (takeFitted(r.value, t.box, 'Stood back')) {
         clearNearCut()

@@ -7,7 +7,6 @@ import type { Aim, Camera } from '#core/camera'
 import type { Vec3 } from '#core/math'
 import type { FeatureHit } from '#mesh'
 import { useMeasures } from '../measure/measures.ts'
-import { usePointer } from '../camera/pointer.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
@@ -41,7 +40,6 @@ function picking() {
   const view = useView()
   const notices = useNotices()
   const measures = useMeasures()
-  const { pictureRay } = usePointer()
   const { squareTo, wallNormalAt, centre, horizon } = useStraighten()
   /** What a click would take now. */
   const mark = shallowRef<FeatureHit | null>(null)
@@ -65,11 +63,8 @@ function picking() {
   })
 
   const find = (camera: Camera, at: readonly [number, number], pxPerPage: number): Promise<FeatureHit | null> => {
-    const ray = pictureRay(camera, ...at)
     const reach = view.picking && BY_SURFACE.includes(view.picking) ? 0 : REACH_PX * pxPerPage
-    return ray
-      ? stage.pickFeature(camera, at, reach, ray, project.working?.visible.hidden ?? [])
-      : Promise.resolve(null)
+    return stage.rays.pickFeature(camera, at, reach, project.shown)
   }
   async function hover(camera: Camera, at: readonly [number, number], pxPerPage: number): Promise<void> {
     const mine = ++asked

@@ -114,7 +114,7 @@ function standMoves() {
     if (!s) return
     const pose = poseOfStand(s, centreOf)
     const direction = directionOf(pose.bearingDeg, pose.tiltDeg)
-    const hit = await stage.pick({ origin: s.station, direction }, project.working?.visible.hidden ?? [])
+    const hit = await stage.rays.pick({ origin: s.station, direction }, project.shown)
     const node = stage.byId.get(view.selection.length === 1 ? view.selection[0]! : (hit?.nodeId ?? ''))
     if (!node || stand() !== s) {
       if (!node) notices.say('No object lies on the sight line. Click one, or select it first.', 'warning')

@@ -43,10 +43,10 @@ beforeEach(async () => {
   localStorage.clear()
   await openInMemory()
   const stage = useStage()
-  vi.spyOn(stage, 'floorBelow').mockResolvedValue(hit({ point: [1, 1, 0], normal: [0, 0, 1] }))
-  vi.spyOn(stage, 'pick').mockResolvedValue(hit())
-  vi.spyOn(stage, 'pickFeature').mockResolvedValue(hit())
-  vi.spyOn(stage, 'wallAlong').mockResolvedValue(null)
+  vi.spyOn(stage.rays, 'floorBelow').mockResolvedValue(hit({ point: [1, 1, 0], normal: [0, 0, 1] }))
+  vi.spyOn(stage.rays, 'pick').mockResolvedValue(hit())
+  vi.spyOn(stage.rays, 'pickFeature').mockResolvedValue(hit())
+  vi.spyOn(stage.rays, 'wallAlong').mockResolvedValue(null)
   scope = effectScope()
   scope.run(() => {
     framing = useFraming()
@@ -191,7 +191,7 @@ describe('aims', () => {
     expect([x, y]).toEqual([expect.closeTo(0, 9), expect.closeTo(0, 9)])
   })
   it('with nothing on the sight line it says so', async () => {
-    vi.spyOn(useStage(), 'pick').mockResolvedValue(null)
+    vi.spyOn(useStage().rays, 'pick').mockResolvedValue(null)
     await moves.aimAtObjectAhead()
     expect(told()).toContain('No object lies on the sight line')
   })
@@ -218,12 +218,12 @@ describe('straightening', () => {
     // five rays that meet five directions: something bent, before a wall at 30 degrees
     turnedTo(20)
     let n = 0
-    vi.spyOn(useStage(), 'pick').mockImplementation(async () => {
+    vi.spyOn(useStage().rays, 'pick').mockImplementation(async () => {
       const a = 0.9 * n++
       return hit({ normal: [Math.sin(a), Math.cos(a), 0] })
     })
     const wall: Hit = hit({ normal: [-0.5, -Math.sqrt(0.75), 0] })
-    vi.spyOn(useStage(), 'wallAlong').mockResolvedValue(wall)
+    vi.spyOn(useStage().rays, 'wallAlong').mockResolvedValue(wall)
     await straighten.squareUnderPointer()
     expect(pose().bearingDeg).toBeCloseTo(30, 6)
   })
@@ -274,7 +274,7 @@ describe('clicks that are asked for', () => {
     picking.begin('measure')
     await click()
     expect(picking.ask.value).toContain('second')
-    vi.spyOn(useStage(), 'pickFeature').mockResolvedValue(hit({ point: [5, 4, 3] }))
+    vi.spyOn(useStage().rays, 'pickFeature').mockResolvedValue(hit({ point: [5, 4, 3] }))
     await click()
     expect(useMeasures().list[0]!.riseM).toBe(2)
     picking.end()
@@ -287,12 +287,12 @@ describe('clicks that are asked for', () => {
     expect(told()).toContain('The horizon is at 1.00 m')
   })
   it('floors are no walls, and nothing there is told', async () => {
-    vi.spyOn(useStage(), 'pickFeature').mockResolvedValue(hit({ normal: [0, 0, 1] }))
-    vi.spyOn(useStage(), 'pick').mockResolvedValue(hit({ normal: [0, 0, 1] }))
+    vi.spyOn(useStage().rays, 'pickFeature').mockResolvedValue(hit({ normal: [0, 0, 1] }))
+    vi.spyOn(useStage().rays, 'pick').mockResolvedValue(hit({ normal: [0, 0, 1] }))
     picking.begin('main-direction')
     await click()
     expect(told()).toContain('floor or a roof')
-    vi.spyOn(useStage(), 'pickFeature').mockResolvedValue(null)
+    vi.spyOn(useStage().rays, 'pickFeature').mockResolvedValue(null)
     picking.begin('centre')
     await click()
     expect(told()).toContain('Nothing is there')
@@ -356,7 +356,7 @@ describe('fitting', () => {
     expect(doc().working.cut.near.on).toBe(false)
     // the wall at x = 3 between the bench and the camera
     useProject().move({ lens: { ...doc().working.lens, focalMm: 200 } }, 'Longer')
-    vi.spyOn(useStage(), 'wallAlong').mockResolvedValue(hit({ point: [2.5, 1, 1], normal: [1, 0, 0] }))
+    vi.spyOn(useStage().rays, 'wallAlong').mockResolvedValue(hit({ point: [2.5, 1, 1], normal: [1, 0, 0] }))
     await fitting.standBack()
     expect(label()).toBe('Stood back through the wall')
     expect(doc().working.cut.near).toMatchObject({ on: true })

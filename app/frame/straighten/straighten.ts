@@ -50,16 +50,16 @@ function straighten() {
    * null where there is neither.
    */
   async function wallNormalAt(camera: Camera, [x, y]: readonly [number, number]): Promise<Vec3 | null> {
-    const hidden = project.working?.visible.hidden ?? []
+    const hidden = project.shown
     const reach = camera.frame.widthPx * PATCH
-    const rays = PATCH_AT.flatMap(([dx, dy]) => pointer.pictureRay(camera, x + dx * reach, y + dy * reach) ?? [])
-    const hits = await Promise.all(rays.map((ray) => stage.pick(ray, hidden)))
+    const rays = PATCH_AT.flatMap(([dx, dy]) => pointer.sightAt(camera, x + dx * reach, y + dy * reach) ?? [])
+    const hits = await Promise.all(rays.map((ray) => stage.rays.pick(ray, hidden)))
     const [middle, ...around] = hits
     const alike = (h: Hit | null | undefined): boolean =>
       Boolean(h && middle && h.normal.reduce((s, v, k) => s + v * middle.normal[k]!, 0) > SAME_COS)
     const flat = middle && around.filter(alike).length >= 3 && Math.abs(middle.normal[2]) < 0.5
     if (flat) return middle.normal
-    const behind = rays[0] && (await stage.wallAlong(rays[0], FAR_M, hidden))
+    const behind = rays[0] && (await stage.rays.wallAlong(rays[0], FAR_M, hidden))
     return behind?.normal ?? (middle && Math.abs(middle.normal[2]) < 0.5 ? middle.normal : null)
   }
 

@@ -49,8 +49,8 @@ beforeEach(async () => {
   vi.stubGlobal('requestAnimationFrame', (f: () => void) => (f(), 0))
   await openInMemory()
   const stage = useStage()
-  vi.spyOn(stage, 'floorBelow').mockResolvedValue({ point: [1, 1, 0], normal: [0, 0, 1], distanceM: 1, nodeId: 'room', nodeName: 'Floor' }) // prettier-ignore
-  vi.spyOn(stage, 'pick').mockResolvedValue({ point: [2, 2, 0.75], normal: [0, 0, 1], distanceM: 1, nodeId: 'room/Set/Table', nodeName: 'Table' }) // prettier-ignore
+  vi.spyOn(stage.rays, 'floorBelow').mockResolvedValue({ point: [1, 1, 0], normal: [0, 0, 1], distanceM: 1, nodeId: 'room', nodeName: 'Floor' }) // prettier-ignore
+  vi.spyOn(stage.rays, 'pick').mockResolvedValue({ point: [2, 2, 0.75], normal: [0, 0, 1], distanceM: 1, nodeId: 'room/Set/Table', nodeName: 'Table' }) // prettier-ignore
   stage.walls = {
     mainBearingDeg: 0,
     share: 1,

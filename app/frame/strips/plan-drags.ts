@@ -24,7 +24,6 @@ export function usePlanDrags(strip: Strip, storey: ComputedRef<Storey | null>, c
   const active = ref<PlanDrag>('')
   const { done, cancel, nudgeAimBy } = useDragEnd(active, snap.clear)
   let from: Stand | null = null
-  const hidden = (): readonly string[] => project.working?.visible.hidden ?? []
 
   const begin = (what: PlanDrag): void => {
     active.value = what
@@ -78,7 +77,7 @@ export function usePlanDrags(strip: Strip, storey: ComputedRef<Storey | null>, c
     // for a fit only the place in plan counts: at the station's height nothing else can
     if (view.picking === 'fit-points') return picking.take([p[0], p[1], station[2]], null)
     const from: Vec3 = [p[0], p[1], cutZ.value ?? station[2]]
-    const hit = await stage.pick({ origin: from, direction: [0, 0, -1] }, hidden())
+    const hit = await stage.rays.pick({ origin: from, direction: [0, 0, -1] }, project.shown)
     if (view.picking === 'measure') {
       const flat = snap.onPlan(p, e)
       snap.clear()
@@ -100,8 +99,8 @@ export function usePlanDrags(strip: Strip, storey: ComputedRef<Storey | null>, c
     const bearing = project.camera?.pose.bearingDeg ?? 0
     // the floor is looked for below the cut, so that the chosen storey's is found and not a higher one's
     let floor = storey.value?.heightM ?? 0
-    const seek = stage
-      .floorBelow([start[0], start[1], cutZ.value ?? floor + 1.2], hidden())
+    const seek = stage.rays
+      .floorBelow([start[0], start[1], cutZ.value ?? floor + 1.2], project.shown)
       .then((hit) => hit && (floor = hit.point[2]))
     let to = start
     const height = (): number => view.standHeightM ?? doc.eyeHeightM

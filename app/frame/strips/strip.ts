@@ -170,7 +170,7 @@ export function useStrip(o: StripOptions) {
         camera: c,
         widthPx: Math.round(width.value * k),
         heightPx: Math.round(height.value * k),
-        hidden: project.working?.visible.hidden ?? [],
+        shown: project.shown,
         cut: o.cut.value,
         night: view.theme === 'night',
       })

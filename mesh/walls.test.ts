@@ -2,6 +2,7 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { loadGlb } from '#formats/scene'
 import { Pen, turn } from '../scripts/demo-data/kit.ts'
 import { hallModel } from '../scripts/demo-data/scenes.ts'
+import { hiding } from '../tests/support/cameras.ts'
 import { house } from '../tests/support/house.ts'
 import { glbOf, roomGlb } from '../tests/support/models.ts'
 import { centreLines, MeshScene, soupOf } from './index.ts'
@@ -98,7 +99,7 @@ describe('walls and levels along a ray', () => {
     expect(room.pick(ray)!.nodeName).toBe('Table')
     expect(room.wallAlong(ray, 20)!.point[0]).toBeCloseTo(6, 5)
     expect(room.wallAlong(ray, 4)).toBeNull()
-    expect(room.wallAlong(ray, 20, new Set(['Room/Walls']))).toBeNull()
+    expect(room.wallAlong(ray, 20, hiding('Room/Walls'))).toBeNull()
     // an unmarked house: the first of its large upright planes
     const plain = house(17, false)
     const c = plain.facts.box

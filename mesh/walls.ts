@@ -1,10 +1,9 @@
-// Which way do the building's walls run, where are their planes, and which large faces lie level?
+// Which way do the building's walls run, and where are their planes?
 // Model: upright triangles vote by area for their bearing, counted within a quarter turn; the fullest half degree and its neighbours
 // give the main direction by their area-weighted mean of four times the angle. Planes gather triangles of one bearing and offset.
 // Space: world metres; bearings clockwise from +Y. Source: handbook-0; common practice (rectangular buildings).
 
 import { atan2Deg, cosDeg, DEG_PER_RAD, RAD_PER_DEG, sinDeg, wrapBearingDeg } from '#core/base'
-import type { LevelFace } from '#core/checks'
 import type { Vec3 } from '#core/math'
 import type { SceneFacts, Soup } from './types.ts'
 
@@ -74,7 +73,7 @@ function eachUpright(soup: Soup, facts: SceneFacts, tell: (u: Upright) => void):
 export function findWalls(soup: Soup, facts: SceneFacts): WallFacts {
   const n = Math.round(90 / BIN_DEG)
   const bins = new Float64Array(n)
-  const planes = new Map<string, { area: number; x: number; y: number; at: [number, number, number]; offset: number }>()
+  const planes = new Map<string, { area: number; x: number; y: number; at: [number, number, number] }>()
   let total = 0
   const uprights: Upright[] = []
   eachUpright(soup, facts, (u) => {
@@ -84,11 +83,10 @@ export function findWalls(soup: Soup, facts: SceneFacts): WallFacts {
     // planes: gathered by bearing and offset along it
     const offset = u.middle[0] * sinDeg(u.facesDeg) + u.middle[1] * cosDeg(u.facesDeg)
     const key = `${Math.round(u.facesDeg / STEP_DEG) % Math.round(360 / STEP_DEG)}|${Math.round(offset / STEP_M)}`
-    const plane = planes.get(key) ?? { area: 0, x: 0, y: 0, at: [0, 0, 0], offset: 0 }
+    const plane = planes.get(key) ?? { area: 0, x: 0, y: 0, at: [0, 0, 0] }
     plane.area += u.area
     plane.x += u.area * sinDeg(u.facesDeg)
     plane.y += u.area * cosDeg(u.facesDeg)
-    plane.offset += u.area * offset
     for (let k = 0; k < 3; k++) plane.at[k]! += u.area * u.middle[k]!
     planes.set(key, plane)
   })
@@ -124,92 +122,4 @@ export function findWalls(soup: Soup, facts: SceneFacts): WallFacts {
       }
     })
   return { mainBearingDeg: share >= LEAST_SHARE ? main : null, share, walls }
-}
-
-/** A level face is large from this share of the model's plan on. */
-const LARGE_SHARE = 0.008
-/** Triangles within this of level (cosine), and of one height, make one face. */
-const LEVEL_COS = 0.9998
-const SAME_HEIGHT_M = 0.003
-
-/** Large level faces of single objects, seen from above or below. Linear in the number of triangles. */
-export function findLevelFaces(soup: Soup, facts: SceneFacts): LevelFace[] {
-  const { min, max } = facts.box
-  const least = LARGE_SHARE * (max[0] - min[0]) * (max[1] - min[1])
-  const { positions: p, indices, nodeOfVertex } = soup
-  const found = new Map<
-    string,
-    { node: number; z: number; area: number; x0: number; y0: number; x1: number; y1: number }
-  >()
-  for (let i = 0; i < indices.length; i += 3) {
-    const node = nodeOfVertex[indices[i]!]!
-    if (facts.nodes[node]!.kind === 'surroundings') continue
-    const [a, b, c] = [indices[i]! * 3, indices[i + 1]! * 3, indices[i + 2]! * 3]
-    const [za, zb, zc] = [p[a + 2]!, p[b + 2]!, p[c + 2]!]
-    if (Math.max(za, zb, zc) - Math.min(za, zb, zc) > SAME_HEIGHT_M) continue
-    const [ux, uy, uz] = [p[b]! - p[a]!, p[b + 1]! - p[a + 1]!, zb - za]
-    const [vx, vy, vz] = [p[c]! - p[a]!, p[c + 1]! - p[a + 1]!, zc - za]
-    const flat = ux * vy - uy * vx
-    const double = Math.hypot(uy * vz - uz * vy, uz * vx - ux * vz, flat)
-    if (!(double > 0) || Math.abs(flat) < LEVEL_COS * double) continue
-    const key = `${node}|${Math.round(za / SAME_HEIGHT_M)}|${Math.sign(flat)}`
-    const face = found.get(key) ?? { node, z: 0, area: 0, x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity }
-    const area = Math.abs(flat) / 2
-    face.z += area * za
-    face.area += area
-    face.x0 = Math.min(face.x0, p[a]!, p[b]!, p[c]!)
-    face.y0 = Math.min(face.y0, p[a + 1]!, p[b + 1]!, p[c + 1]!)
-    face.x1 = Math.max(face.x1, p[a]!, p[b]!, p[c]!)
-    face.y1 = Math.max(face.y1, p[a + 1]!, p[b + 1]!, p[c + 1]!)
-    found.set(key, face)
-  }
-  return [...found.values()]
-    .filter((f) => f.area >= least)
-    .sort((a, b) => b.area - a.area)
-    .map((f) => ({
-      nodeId: facts.nodes[f.node]!.id,
-      nodeName: facts.nodes[f.node]!.name,
-      heightM: f.z / f.area,
-      areaM2: f.area,
-      min: [f.x0, f.y0] as const,
-      max: [f.x1, f.y1] as const,
-    }))
-}
-
-/** Lines midway between walls that face each other, along and across the main direction. */
-export interface CentreLine {
-  readonly point: Vec3
-  /** Bearing that the line runs along. */
-  readonly bearingDeg: number
-}
-/** Walls smaller than this share of the largest bound no room. */
-const ROOM_WALL = 0.08
-const FACING_DEG = 1
-
-/** Centre lines of the rooms between the larger walls. */
-export function centreLines({ walls }: WallFacts): CentreLine[] {
-  const largest = walls[0]?.areaM2 ?? 0
-  const big = walls.filter((w) => w.areaM2 >= ROOM_WALL * largest)
-  const lines: CentreLine[] = []
-  for (const a of big) {
-    let nearest: { b: Wall; gap: number } | null = null
-    for (const b of big) {
-      const facing = a.normal[0] * b.normal[0] + a.normal[1] * b.normal[1]
-      if (facing > -Math.cos(FACING_DEG * RAD_PER_DEG)) continue
-      // how far b lies before a's face; walls back to back lie behind
-      const gap = (b.point[0] - a.point[0]) * a.normal[0] + (b.point[1] - a.point[1]) * a.normal[1]
-      if (gap > 0.5 && (!nearest || gap < nearest.gap)) nearest = { b, gap }
-    }
-    // told once: by the wall that faces the first half turn
-    if (!nearest || a.facesDeg >= 180) continue
-    const { gap } = nearest
-    const point: Vec3 = [a.point[0] + (a.normal[0] * gap) / 2, a.point[1] + (a.normal[1] * gap) / 2, 0]
-    const same = lines.some(
-      (l) =>
-        Math.abs(Math.abs(cosDeg(l.bearingDeg - a.facesDeg - 90)) - 1) < 1e-4 &&
-        Math.abs((l.point[0] - point[0]) * a.normal[0] + (l.point[1] - point[1]) * a.normal[1]) < 0.01,
-    )
-    if (!same) lines.push({ point, bearingDeg: wrapBearingDeg(a.facesDeg + 90) })
-  }
-  return lines
 }

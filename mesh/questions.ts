@@ -1,0 +1,81 @@
+// What may be asked of the model from afar, as one list: the worker answers it, the page asks it, nothing is listed twice.
+// Model: the scene lies about an origin near it, so that 32-bit numbers hold its millimetres; what is asked and answered is in world
+// coordinates. Each question says how it goes there and back.
+
+import type { Camera, Ray } from '#core/camera'
+import type { Vec3 } from '#core/math'
+import { shiftedCamera, shiftedPoint } from '#core/placing'
+import type { Shown, Sight } from '#core/section'
+import { nodesInBand, type Band } from './band.ts'
+import { pickFeature, type FeatureHit } from './features.ts'
+import type { MeshScene } from './scene.ts'
+import { shiftedShown, type Hit } from './shifted.ts'
+import { freeWay, walkStep, type Walked } from './walk.ts'
+
+/** A scene and where its own origin lies in the world. */
+export interface Placed {
+  readonly scene: MeshScene
+  readonly origin: Vec3
+}
+const away = (o: Vec3): Vec3 => [-o[0], -o[1], -o[2]]
+const here = <R extends Ray>(ray: R, { origin }: Placed): R => ({
+  ...ray,
+  origin: shiftedPoint(ray.origin, away(origin)),
+})
+const shownHere = (shown: Shown, { origin }: Placed): Shown => shiftedShown(shown, away(origin))
+const there = <H extends Hit>(hit: H | null, { origin }: Placed): H | null =>
+  hit && { ...hit, point: shiftedPoint(hit.point, origin) }
+
+export const QUESTIONS = {
+  /** What a sight line meets first. */
+  pick: (at: Placed, sight: Ray | Sight, shown: Shown): Hit | null =>
+    there(at.scene.pick(here(sight, at), shownHere(shown, at)), at),
+  /** The first floor along a sight line. */
+  pickFloor: (at: Placed, sight: Ray | Sight, shown: Shown): Hit | null =>
+    there(at.scene.pickFloor(here(sight, at), shownHere(shown, at)), at),
+  /** The first surface that can be stood on along a sight line, furniture included. */
+  pickLevel: (at: Placed, sight: Ray | Sight, shown: Shown): Hit | null =>
+    there(at.scene.pickLevel(here(sight, at), shownHere(shown, at)), at),
+  /** The floor straight below a point. */
+  floorBelow: (at: Placed, point: Vec3, shown: Shown): Hit | null =>
+    there(at.scene.floorBelow(shiftedPoint(point, away(at.origin)), shownHere(shown, at)), at),
+  /** The first face of a wall along a ray within `farM`; what else stands there is passed through. */
+  wallAlong: (at: Placed, ray: Ray, farM: number, shown: Shown): Hit | null =>
+    there(at.scene.wallAlong(here(ray, at), farM, shownHere(shown, at)), at),
+  /** What is under a picture point, drawn to a corner or an edge within reach. */
+  pickFeature: (
+    at: Placed,
+    camera: Camera,
+    place: readonly [number, number],
+    reachPx: number,
+    shown: Shown,
+  ): FeatureHit | null =>
+    there(pickFeature(at.scene, shiftedCamera(camera, away(at.origin)), place, reachPx, shownHere(shown, at)), at),
+  /** Objects taken in by a rectangle of the picture. */
+  inBand: (at: Placed, camera: Camera, band: Band, shown: Shown): readonly string[] =>
+    nodesInBand(at.scene, shiftedCamera(camera, away(at.origin)), band, shownHere(shown, at)),
+  /** A level step on foot. */
+  walk: (at: Placed, from: Vec3, step: readonly [number, number], eyeHeightM: number, shown: Shown): Walked => {
+    const w = walkStep(at.scene, shiftedPoint(from, away(at.origin)), step, { eyeHeightM, shown: shownHere(shown, at) })
+    return {
+      ...w,
+      station: shiftedPoint(w.station, at.origin),
+      groundM: w.groundM === null ? null : w.groundM + at.origin[2],
+    }
+  },
+  /** Metres that a way is free. */
+  freeWay: (at: Placed, from: Vec3, direction: Vec3, farM: number, shown: Shown): number =>
+    freeWay(at.scene, shiftedPoint(from, away(at.origin)), direction, farM, shownHere(shown, at)),
+} as const
+
+type Asked = typeof QUESTIONS
+export type QuestionName = keyof Asked
+/** What is asked, without the scene. */
+export type Asking<K extends QuestionName> = Asked[K] extends (at: Placed, ...args: infer A) => unknown ? A : never
+export type Answer<K extends QuestionName> = ReturnType<Asked[K]>
+/** The questions as the page asks them: null as long as there is no scene. */
+export type Questions = { readonly [K in QuestionName]: (...args: Asking<K>) => Promise<Answer<K> | null> }
+
+export function ask<K extends QuestionName>(at: Placed, name: K, args: Asking<K>): Answer<K> {
+  return (QUESTIONS[name] as (at: Placed, ...args: unknown[]) => Answer<K>)(at, ...args)
+}
