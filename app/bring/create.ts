@@ -1,9 +1,9 @@
 // A model becomes a project: shown, framed for the first time, lit and metered.
 import { poseOfStand } from '#core/camera'
-import { newProject, type ModelRef } from '#model'
+import { firstStandBefore, isProduct } from '#core/framing'
+import { DEFAULT_EYE_HEIGHT_M, newProject, type ModelRef } from '#model'
 import { centreOf } from '../stores/centres.ts'
 import { api } from '../api/client.ts'
-import { firstStand, subjectOf } from './first.ts'
 import { isIndoors, middleOf } from '../stores/indoors.ts'
 import { appearanceOf, useStage } from '../stores/stage.ts'
 import type { BringProgress } from './bring.ts'
@@ -21,10 +21,14 @@ export async function createProject(
   stop()
   if (!scene) throw new DOMException('Another model came first.', 'AbortError')
   onProgress({ what: 'Finding the first view', done: null })
-  const stand = firstStand(scene, stage.storeys, await isIndoors(middleOf(scene.box)))
+  const stand = firstStandBefore(scene.box, {
+    floorM: stage.storeys[0]?.heightM ?? scene.box.min[2],
+    eyeHeightM: DEFAULT_EYE_HEIGHT_M,
+    inside: await isIndoors(middleOf(scene.box)),
+  })
   const doc = newProject({
     name: model.name.replace(/\.[^.]*$/, '').slice(0, 200) || 'Model',
-    subject: subjectOf(scene),
+    subject: isProduct(scene.box) ? 'product' : 'room',
     stand,
     models: [model],
   })

@@ -1,6 +1,5 @@
 import { describe, expect, it } from 'vitest'
 import { frameOf, lensOf, poseAt } from '../../tests/support/cameras.ts'
-import { firstStand, subjectOf } from '../bring/first.ts'
 import { pictureName } from '../frame/picture/name.ts'
 import { aspectText, cutShort, differenceText, frameShort, leanText, lensShort, signed, standShort } from './short.ts'
 
@@ -31,26 +30,5 @@ describe('short forms', () => {
   it('of file names: safe, from project and viewpoint', () => {
     expect(pictureName('Saltmarsh / Seed: Library', 'Hall, east')).toBe('Saltmarsh-Seed-Library_Hall-east.png')
     expect(pictureName('///', null)).toBe('picture.png')
-  })
-})
-
-describe('the first stand', () => {
-  const facts = (min: [number, number, number], max: [number, number, number]) => ({
-    nodes: [],
-    triangles: 1,
-    box: { min, max },
-  })
-  it('is inside a room at eye height over its floor, level', () => {
-    const f = facts([0, 0, -0.3], [18, 9, 8])
-    expect(subjectOf(f)).toBe('room')
-    const s = firstStand(f, [{ name: 'Ground', heightM: 0, areaM2: 160 }], true)
-    expect(s.station[2]).toBeCloseTo(1.58, 9)
-    expect(s.aim).toMatchObject({ kind: 'point', point: [9, 4.5, 1.58] })
-  })
-  it('sees a product whole from the front, and a house from outside', () => {
-    const lamp = facts([-0.1, -0.1, 0], [0.1, 0.1, 0.3])
-    expect(subjectOf(lamp)).toBe('product')
-    expect(firstStand(lamp, [], false).station[1]).toBeLessThan(-0.5)
-    expect(firstStand(facts([0, 0, 0], [10, 10, 6]), [], false).station[0]).toBeLessThan(-5)
   })
 })

@@ -13,6 +13,21 @@ export {
   type SquareReason,
 } from './square.ts'
 export { turnedKeepingCentre, type TurnReason } from './turned.ts'
+// moves of a stand by numbers
+export {
+  aimMoved,
+  aligned,
+  firstStandBefore,
+  frontBearingDeg,
+  isProduct,
+  offsetAhead,
+  orbitedBy,
+  rolledBy,
+  standAtSide,
+  stepAlong,
+  type Axes,
+  type BoxSide,
+} from './stands.ts'
 // size and distance
 export { fitPoints, type FitBy, type FitOptions, type FitReason, type Sides } from './fit.ts'
 export { holdSize, toParallel, toPerspective, type SizeReason } from './size.ts'

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import {
+  depthOfField,
   basis,
   exposureFactor,
   exposureValue100,
@@ -60,5 +61,40 @@ describe('light from all sides', () => {
     expect(irradiance(above, [0, 0, 1])).toBeGreaterThan(irradiance(above, [0, 0, -1]))
     expect(irradiance([1, 0, 0, 5], [0, 0, -1])).toBeGreaterThan(0)
     expect(basis([0, 0, 1])).toEqual([0.282094792, 0, 0, 0.488602512])
+  })
+})
+
+describe('depth of field', () => {
+  const of = (focalMm: number, fNumber: number, focusM = 5) => {
+    const r = depthOfField({ focalMm, fNumber, focusM, cocMm: 0.03 })
+    if (!r.ok) throw new Error(r.message)
+    return r.value
+  }
+  // handbook-6: computed from the formula; hyperfocal distances stand in published tables (c = 0.03 mm)
+  it.each([
+    [20, 8, 1.687],
+    [24, 8, 2.424],
+    [24, 11, 1.769],
+    [35, 8, 5.139],
+    [50, 8, 10.467],
+    [50, 16, 5.258],
+  ])('hyperfocal distance of %i mm at f/%i is %f m', (f, n, h) => expect(of(f, n).hyperfocalM).toBeCloseTo(h, 3))
+  it.each([
+    [50, 8, 5, 3.389, 9.527],
+    [85, 2.8, 2, 1.956, 2.046],
+    [60, 4.5, 1.3, 1.242, 1.363],
+    [60, 13, 1.3, 1.146, 1.502],
+    [100, 16, 1, 0.959, 1.045],
+  ])('%i mm at f/%f focused on %f m is sharp from %f to %f m', (f, n, s, near, far) => {
+    const d = of(f, n, s)
+    expect(d.nearM).toBeCloseTo(near, 3)
+    expect(d.farM).toBeCloseTo(far, 3)
+  })
+  it('from the hyperfocal distance on reaches to infinity; nearer than the focal length there is none', () => {
+    const h = of(24, 8).hyperfocalM
+    expect(of(24, 8, h).farM).toBe(Infinity)
+    expect(of(24, 8, h * 0.999).farM).toBeLessThan(Infinity)
+    expect(depthOfField({ focalMm: 50, fNumber: 2, focusM: 0.05, cocMm: 0.03 })).toMatchObject({ reason: 'too-near' })
+    expect(() => depthOfField({ focalMm: 50, fNumber: 0, focusM: 1, cocMm: 0.03 })).toThrow(RangeError)
   })
 })

@@ -13,6 +13,8 @@ import {
   standingOn,
   statedUnit,
   UNIT_M,
+  firstPlace,
+  originOf,
 } from './index.ts'
 
 const real = (min: number, max: number) => fc.double({ min, max, noNaN: true })
@@ -168,5 +170,26 @@ describe('an aim at an object', () => {
     expect(centreWithOffset({ box, axes }, [0, 0, 0])).toEqual([2, 3, 1])
     expect(centreWithOffset({ box, axes }, [0.5, 0.25, 1])).toEqual([2.25, 2.5, 2])
     expect(centreWithOffset(undefined, [0, 0, 0])).toBeNull()
+  })
+})
+
+describe('far from the origin', () => {
+  const model = (
+    position: [number, number, number],
+    fileBox: { min: [number, number, number]; max: [number, number, number] } | null,
+  ) => ({ unitM: 1, up: 'z', fileBox, place: { ...AT_ORIGIN, position } }) as const
+  it('models near the world’s origin lie about it; surveyed ones about a round point near them', () => {
+    expect(originOf([])).toEqual([0, 0, 0])
+    expect(originOf([model([0, 0, 0], { min: [-5, -5, 0], max: [900, 40, 8] })])).toEqual([0, 0, 0])
+    const site = model([0, 0, 0], { min: [2_600_123, 1_200_321, 400], max: [2_600_183, 1_200_361, 412] })
+    expect(originOf([site])).toEqual([2_600_200, 1_200_300, 0])
+    expect(originOf([model([2_600_000, 0, 0], null)])).toEqual([2_600_000, 0, 0])
+  })
+  it('a first model beyond the world’s reach is brought to its origin; one larger than the world is refused', () => {
+    expect(firstPlace({ min: [0, 0, 0], max: [9, 9, 9] })).toMatchObject({ ok: true, value: AT_ORIGIN })
+    const far = firstPlace({ min: [2.6e9, 0, 0], max: [2.6e9 + 10, 10, 4] })
+    expect(far.ok && placedPoint(far.value, [2.6e9 + 5, 5, 0])).toEqual([0, 0, 0])
+    const huge = firstPlace({ min: [0, 0, 0], max: [2e6, 1, 1] })
+    expect(huge).toMatchObject({ ok: false, message: 'In this unit it is 2,000 km large. Choose a smaller unit.' })
   })
 })

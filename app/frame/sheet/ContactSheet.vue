@@ -1,69 +1,68 @@
 <script setup lang="ts">
-// The kept viewpoints in order: recall by click, rename, duplicate, lock, delete (with undo), reorder by drag or Alt+arrows; what
-// was left behind unkept stands at the end.
-import { IconArrowBackUp, IconDots, IconLock, IconX } from '@tabler/icons-vue'
+// The kept viewpoints in order: recall by click, rename, duplicate, lock, delete (with undo), reorder by drag or Alt+arrows; only the
+// tiles in view are there. What was left behind unkept stands at the end.
 import Menu from 'primevue/menu'
-import Popover from 'primevue/popover'
-import { computed, nextTick, ref, shallowRef, watch } from 'vue'
-import { VueDraggable } from 'vue-draggable-plus'
-import { CAMERA_PARTS, keptNames, partLabel, type LeftBehind, type PartName, type Viewpoint } from '#model'
+import VirtualScroller from 'primevue/virtualscroller'
+import { computed, nextTick, ref, shallowRef } from 'vue'
+import { keptNames, partLabel, type PartName, type Viewpoint } from '#model'
 import { useNotices } from '../../stores/notices.ts'
 import { newId, newStamp, useProject } from '../../stores/project.ts'
-import { shownBy } from './thumbs.ts'
-import FramingThumb from './FramingThumb.vue'
+import LeftBehindList from './LeftBehindList.vue'
+import SheetWindow from './SheetWindow.vue'
+import ViewpointTile from './ViewpointTile.vue'
 
 const project = useProject()
 const notices = useNotices()
-// shallow: documents stay plain values, as workers need them
-const list = shallowRef<Viewpoint[]>([])
-watch(() => project.document?.viewpoints, (v) => (list.value = [...(v ?? [])]), { immediate: true }) // prettier-ignore
+const list = computed<readonly Viewpoint[]>(() => project.document?.viewpoints ?? [])
+/** Width of a tile and the gap behind it. */
+const TILE_PX = 122
 
 const renaming = ref<string | null>(null)
 const menu = ref<InstanceType<typeof Menu> | null>(null)
-const left = ref<InstanceType<typeof Popover> | null>(null)
+const scroller = ref<InstanceType<typeof VirtualScroller> | null>(null)
+const sheet = ref<HTMLElement | null>(null)
 const menuFor = shallowRef<Viewpoint | null>(null)
-const row = ref<HTMLElement | null>(null)
 
 const recall = (v: Viewpoint, only?: readonly PartName[]): void =>
   void project.run({ type: 'recall', viewpointId: v.id, stamp: newStamp(), ...(only ? { only } : {}) })
-function reordered(): void {
-  project.run({ type: 'orderViewpoints', ids: list.value.map((v) => v.id) })
-}
-function shift(v: Viewpoint, by: -1 | 1): void {
+
+/** Puts the one at `from` at `to`. */
+function order(from: number, to: number): void {
   const ids = list.value.map((x) => x.id)
-  const at = ids.indexOf(v.id)
-  const to = at + by
   if (to < 0 || to >= ids.length) return
-  ids.splice(to, 0, ...ids.splice(at, 1))
+  ids.splice(to, 0, ...ids.splice(from, 1))
   project.run({ type: 'orderViewpoints', ids })
-  void nextTick(() => focusAt(to))
 }
+const tile = (i: number): HTMLElement | null | undefined =>
+  sheet.value?.querySelector<HTMLElement>(`[data-index="${i}"] .recall`)
+/** The one of that place, scrolled into the window first where it is outside. */
 function focusAt(i: number): void {
-  row.value?.querySelectorAll<HTMLElement>('.recall')[i]?.focus()
+  if (i < 0 || i >= list.value.length) return
+  if (tile(i)) return tile(i)?.focus()
+  scroller.value?.scrollToIndex(i)
+  requestAnimationFrame(() => requestAnimationFrame(() => tile(i)?.focus()))
 }
 function remove(v: Viewpoint): void {
   if (project.run({ type: 'deleteViewpoint', viewpointId: v.id }))
     notices.say(`“${v.name}” is deleted.`, 'plain', { label: 'Undo', run: project.undoEdit })
 }
-function rename(v: Viewpoint): void {
-  renaming.value = v.id
-  void nextTick(() => {
-    const input = row.value?.querySelector<HTMLInputElement>('.name-input')
-    input?.focus()
-    input?.select()
-  })
-}
-function renamed(v: Viewpoint, e: Event): void {
-  if (renaming.value !== v.id) return
+function renamed(v: Viewpoint, name: string): void {
   renaming.value = null
-  const name = (e.target as HTMLInputElement).value
   if (name.trim() !== v.name) project.run({ type: 'renameViewpoint', viewpointId: v.id, name })
 }
+const STEPS: Readonly<Record<string, (i: number) => number>> = {
+  ArrowLeft: (i) => i - 1,
+  ArrowRight: (i) => i + 1,
+  Home: () => 0,
+  End: () => list.value.length - 1,
+}
 function key(e: KeyboardEvent, v: Viewpoint, i: number): void {
-  const by = e.key === 'ArrowLeft' ? -1 : e.key === 'ArrowRight' ? 1 : 0
-  if (by && e.altKey) shift(v, by)
-  else if (by) focusAt(i + by)
-  else if (e.key === 'F2') rename(v)
+  const to = STEPS[e.key]?.(i)
+  if (to !== undefined && e.altKey) {
+    order(i, to)
+    void nextTick(() => focusAt(to))
+  } else if (to !== undefined) focusAt(to)
+  else if (e.key === 'F2') renaming.value = v.id
   else if (e.key === 'Delete') remove(v)
   else return
   e.preventDefault()
@@ -78,7 +77,7 @@ const items = computed(() => {
   if (!v) return []
   const kept = keptNames(v.parts)
   return [
-    { label: 'Rename (F2)', command: () => rename(v) },
+    { label: 'Rename (F2)', command: () => (renaming.value = v.id) },
     { label: 'Duplicate', command: () => project.run({ type: 'duplicateViewpoint', viewpointId: v.id, id: newId() }) },
     {
       label: v.locked ? 'Unlock' : 'Lock against keeping and deleting',
@@ -94,93 +93,51 @@ const items = computed(() => {
     { label: 'Delete (Del)', command: () => remove(v) },
   ]
 })
-const isNow = (v: Viewpoint): boolean => project.recalled?.id === v.id
-const words = (v: Viewpoint): string => `${keptNames(v.parts).map((p) => partLabel(p).toLowerCase()).join(', ')} only` // prettier-ignore
-const takeBack = (l: LeftBehind): void => {
-  left.value?.hide()
-  project.run({ type: 'takeBack', leftBehindId: l.id, stamp: newStamp() })
-}
-const drop = (l: LeftBehind): void => {
-  if (project.run({ type: 'dropLeftBehind', leftBehindId: l.id }))
-    notices.say('The framing is off the list.', 'plain', { label: 'Undo', run: project.undoEdit })
-}
-const time = (iso: string): string => new Date(iso).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })
+type Options = (i: number) => { index: number }
 </script>
 
 <template>
-  <section class="sheet" aria-label="Contact sheet">
-    <div ref="row" class="row">
-      <p v-if="list.length === 0" class="empty quiet">
-        Frame something, then press <b>Keep as new</b> (Shift+K): your viewpoints line up here.
-      </p>
-      <VueDraggable v-model="list" class="list" :animation="120" handle=".recall" :delay="60" @end="reordered">
-        <div v-for="(v, i) in list" :key="v.id" class="item" :class="{ now: isNow(v) }" data-testid="viewpoint">
-          <button
-            class="plain recall"
-            :title="`Recall “${v.name}”`"
-            :aria-current="isNow(v)"
-            @click="recall(v)"
-            @keydown="key($event, v, i)"
-          >
-            <FramingThumb :setup="project.document ? shownBy(project.document, v) : null" :words="words(v)" />
-            <span class="marks" aria-hidden="true"
-              ><i v-for="p in CAMERA_PARTS" :key="p" :class="{ kept: v.parts[p] }"
-            /></span>
-            <IconLock v-if="v.locked" class="lock" :size="13" stroke="1.8" />
-          </button>
-          <div class="caption">
-            <span class="num quiet">{{ String(i + 1).padStart(2, '0') }}</span>
-            <input
-              v-if="renaming === v.id"
-              class="name-input"
-              :value="v.name"
-              aria-label="Name of the viewpoint"
-              maxlength="200"
-              @keydown.enter="renamed(v, $event)"
-              @keydown.esc.stop="renaming = null"
-              @blur="renamed(v, $event)"
+  <section ref="sheet" class="sheet" aria-label="Contact sheet">
+    <p v-if="list.length === 0" class="row empty quiet">
+      Frame something, then press <b>Keep as new</b> (Shift+K): your viewpoints line up here.
+    </p>
+    <VirtualScroller
+      v-else
+      ref="scroller"
+      class="row"
+      :items="list as Viewpoint[]"
+      :item-size="TILE_PX"
+      :num-tolerated-items="5"
+      :tabindex="-1"
+      orientation="horizontal"
+    >
+      <template #content="{ items: shown, contentRef, contentStyle, styleClass, getItemOptions }">
+        <SheetWindow
+          :ref="(c) => contentRef((c as { $el?: HTMLElement } | null)?.$el ?? null)"
+          :class="[styleClass, 'list']"
+          :style="contentStyle"
+          :items="shown as Viewpoint[]"
+          :first="(getItemOptions as Options)(0).index"
+          @moved="order"
+        >
+          <template #default="{ viewpoint: v, index }">
+            <ViewpointTile
+              :viewpoint="v"
+              :index="index"
+              :renaming="renaming === v.id"
+              @recall="recall(v)"
+              @keydown="key($event, v, index)"
+              @menu="openMenu($event, v)"
+              @rename="renaming = v.id"
+              @renamed="renamed(v, $event)"
+              @cancel="renaming = null"
             />
-            <span v-else class="name" :title="v.name" @dblclick="rename(v)">{{ v.name }}</span>
-            <button
-              class="plain more"
-              :title="`More for “${v.name}”`"
-              aria-haspopup="menu"
-              @click="openMenu($event, v)"
-            >
-              <IconDots :size="14" stroke="1.6" /><span class="visually-hidden">More for {{ v.name }}</span>
-            </button>
-          </div>
-        </div>
-      </VueDraggable>
-    </div>
-    <div v-if="project.document?.leftBehind.length" class="left">
-      <button
-        class="btn"
-        aria-haspopup="dialog"
-        title="Framings left with changes that no viewpoint keeps"
-        @click="left?.toggle($event)"
-      >
-        <IconArrowBackUp :size="14" stroke="1.6" />Left behind
-        <b class="num">{{ project.document.leftBehind.length }}</b>
-      </button>
-    </div>
+          </template>
+        </SheetWindow>
+      </template>
+    </VirtualScroller>
+    <LeftBehindList v-if="project.document?.leftBehind.length" />
     <Menu ref="menu" :model="items" popup />
-    <Popover ref="left">
-      <div class="behind" aria-label="Left behind">
-        <p class="quiet">Framings left with unkept changes, newest first. Click to take one back.</p>
-        <div v-for="l in project.document?.leftBehind ?? []" :key="l.id" class="behind-row">
-          <button class="plain small" @click="takeBack(l)"><FramingThumb :setup="l.setup" /></button>
-          <button class="plain text" @click="takeBack(l)">
-            {{ l.fromName ? `from “${l.fromName}”` : 'a free framing' }}<br /><span class="quiet num">{{
-              time(l.at)
-            }}</span>
-          </button>
-          <button class="plain" title="Take off the list" @click="drop(l)">
-            <IconX :size="14" stroke="1.6" /><span class="visually-hidden">Take off the list</span>
-          </button>
-        </div>
-      </div>
-    </Popover>
   </section>
 </template>
 
@@ -208,111 +165,5 @@ const time = (iso: string): string => new Date(iso).toLocaleTimeString([], { hou
   gap: 10px;
   padding: 10px 12px 4px;
   width: max-content;
-}
-.item {
-  width: 112px;
-  flex: none;
-}
-.recall {
-  position: relative;
-  display: block;
-  width: 112px;
-  height: 62px;
-  border: 1px solid var(--line);
-  border-radius: 2px;
-  overflow: hidden;
-}
-.now .recall {
-  outline: 2px solid var(--plum);
-  outline-offset: 1px;
-}
-.recall:focus-visible {
-  outline: 2px solid var(--ink);
-  outline-offset: 1px;
-}
-.marks {
-  position: absolute;
-  left: 4px;
-  bottom: 4px;
-  display: flex;
-  gap: 2px;
-}
-.marks i {
-  width: 11px;
-  height: 4px;
-  background: #fffc;
-  border: 1px solid #0004;
-}
-.marks i.kept {
-  background: #6b3f7a;
-}
-.lock {
-  position: absolute;
-  right: 3px;
-  top: 3px;
-  color: #fff;
-  filter: drop-shadow(0 0 2px #000);
-}
-.caption {
-  display: flex;
-  gap: 5px;
-  align-items: center;
-  margin-top: 3px;
-  font-size: 11px;
-  white-space: nowrap;
-}
-.caption .num {
-  font-size: 11px;
-}
-.name {
-  flex: 1;
-  overflow: hidden;
-  text-overflow: ellipsis;
-}
-.name-input {
-  flex: 1;
-  width: 40px;
-  border: 0;
-  border-bottom: 1px solid var(--plum);
-  background: none;
-  padding: 0;
-  outline: none;
-}
-.more {
-  line-height: 0;
-  color: var(--quiet);
-  opacity: 0;
-  padding: 1px;
-}
-.item:hover .more,
-.more:focus-visible {
-  opacity: 1;
-}
-.left {
-  display: grid;
-  place-content: center;
-  padding: 0 12px;
-  border-left: 1px solid var(--line);
-}
-.behind {
-  width: 250px;
-  display: grid;
-  gap: 8px;
-  max-height: 360px;
-  overflow: auto;
-}
-.behind-row {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-}
-.behind-row .small {
-  width: 84px;
-  height: 52px;
-  flex: none;
-}
-.behind-row .text {
-  flex: 1;
-  font-size: 12px;
 }
 </style>

@@ -1,13 +1,12 @@
 <script setup lang="ts">
 // One small picture on a canvas, or words for a framing without a stand.
-import { computed, ref, watchPostEffect } from 'vue'
+import { ref, watchPostEffect } from 'vue'
 import type { Setup } from '#model'
 import { useThumbs } from './thumbs.ts'
 
 const props = defineProps<{ setup: Setup | null; words?: string }>()
 const canvas = ref<HTMLCanvasElement | null>(null)
-const { picture } = useThumbs()
-const bitmap = computed(() => (props.setup ? picture(props.setup) : null))
+const bitmap = useThumbs().shownPicture(() => props.setup)
 watchPostEffect(() => {
   const c = canvas.value
   const b = bitmap.value

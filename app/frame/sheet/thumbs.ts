@@ -1,8 +1,18 @@
 // Small pictures of framings, drawn by the stage and kept by what they show; the same framing is never drawn twice.
 import { createSharedComposable } from '@vueuse/core'
-import { shallowReactive, watch } from 'vue'
+import { LRUCache } from 'lru-cache'
+import { computed, onScopeDispose, shallowReactive, watch, type ComputedRef } from 'vue'
 import { poseOfStand } from '#core/camera'
-import { mergeParts, newSetup, type ProjectDocument, type Setup, type Viewpoint } from '#model'
+import {
+  fingerprint,
+  getPart,
+  mergeParts,
+  newSetup,
+  THUMBNAIL_PARTS,
+  type ProjectDocument,
+  type Setup,
+  type Viewpoint,
+} from '#model'
 import { centreOf } from '../../stores/centres.ts'
 import { useProject } from '../../stores/project.ts'
 import { appearanceOf, SAMPLES, useStage } from '../../stores/stage.ts'
@@ -33,21 +43,44 @@ function thumbs() {
   const stage = useStage()
   const project = useProject()
   const pictures = shallowReactive(new Map<string, ImageBitmap | Asked | 'failed'>())
-  const keyOf = (s: Setup): string => JSON.stringify([s.stand, s.lens, s.frame, s.visible, s.look, s.exposure])
+  /** How many places on the screen show a picture; those are never dropped. */
+  const held = new Map<string, number>()
+  const recent = new LRUCache<string, true>({ max: KEPT, dispose: (_, key) => drop(key) })
+  /** All parts that change a thumbnail, by the registry. */
+  const keyOf = (s: Setup): string => THUMBNAIL_PARTS.map((p) => fingerprint(getPart(s, p))).join('|')
 
+  function drop(key: string): void {
+    if (held.has(key)) return
+    const p = pictures.get(key)
+    if (p instanceof ImageBitmap) p.close()
+    pictures.delete(key)
+  }
   // other light or another model: all are drawn anew; no picture outlives its project
   watch(
     () => [stage.epoch, stage.lightEpoch, project.id],
     () => {
       for (const p of pictures.values()) if (p instanceof ImageBitmap) p.close()
       pictures.clear()
+      recent.clear()
     },
   )
+  function hold(key: string): void {
+    held.set(key, (held.get(key) ?? 0) + 1)
+  }
+  function release(key: string): void {
+    const n = (held.get(key) ?? 1) - 1
+    if (n > 0) held.set(key, n)
+    else {
+      held.delete(key)
+      if (!recent.has(key)) drop(key)
+    }
+  }
 
   /** The picture when it is there; asks for it otherwise (once the light is worked out, so that it is drawn only once). */
   function picture(setup: Setup): ImageBitmap | null {
     const key = keyOf(setup)
     const known = pictures.get(key)
+    recent.get(key)
     if (known) return known instanceof ImageBitmap ? known : null
     if (!stage.ready || stage.light !== null) return null
     const { widthPx, heightPx } = setup.frame
@@ -72,14 +105,36 @@ function thumbs() {
             return
           }
           if (!b) pictures.delete(key)
-          else pictures.set(key, b)
-          for (const old of [...pictures.keys()].slice(0, Math.max(0, pictures.size - KEPT))) pictures.delete(old)
+          else {
+            pictures.set(key, b)
+            recent.set(key, true)
+          }
         })
         // not asked for again until light or model change
         .catch(() => pictures.get(key) === mine && pictures.set(key, 'failed'))
     })
     return null
   }
-  return { picture }
+  /** The picture of a framing for as long as the caller shows it. */
+  function shownPicture(setup: () => Setup | null): ComputedRef<ImageBitmap | null> {
+    const key = computed(() => {
+      const s = setup()
+      return s ? keyOf(s) : null
+    })
+    watch(
+      key,
+      (now, before) => {
+        if (before) release(before)
+        if (now) hold(now)
+      },
+      { immediate: true },
+    )
+    onScopeDispose(() => key.value && release(key.value))
+    return computed(() => {
+      const s = setup()
+      return s ? picture(s) : null
+    })
+  }
+  return { picture, shownPicture }
 }
 export const useThumbs = createSharedComposable(thumbs)

@@ -1,0 +1,163 @@
+<script setup lang="ts">
+// One viewpoint of the contact sheet: its picture, number and name, which parts it keeps, and the way to more.
+import { IconDots, IconLock } from '@tabler/icons-vue'
+import { computed, nextTick, ref, watch } from 'vue'
+import { CAMERA_PARTS, keptNames, partLabel, type Viewpoint } from '#model'
+import { useProject } from '../../stores/project.ts'
+import FramingThumb from './FramingThumb.vue'
+import { shownBy } from './thumbs.ts'
+
+const props = defineProps<{ viewpoint: Viewpoint; index: number; renaming: boolean }>()
+const emit = defineEmits<{
+  recall: []
+  keydown: [e: KeyboardEvent]
+  menu: [e: Event]
+  rename: []
+  renamed: [name: string]
+  cancel: []
+}>()
+const project = useProject()
+const input = ref<HTMLInputElement | null>(null)
+const isNow = computed(() => project.recalled?.id === props.viewpoint.id)
+const words = computed(
+  () =>
+    `${keptNames(props.viewpoint.parts)
+      .map((p) => partLabel(p).toLowerCase())
+      .join(', ')} only`,
+)
+watch(
+  () => props.renaming,
+  (on) => {
+    if (!on) return
+    void nextTick(() => {
+      input.value?.focus()
+      input.value?.select()
+    })
+  },
+)
+/** Once: leaving the field after Enter or Esc tells nothing more. */
+const renamed = (e: Event): void => void (props.renaming && emit('renamed', (e.target as HTMLInputElement).value))
+</script>
+
+<template>
+  <div class="item" :class="{ now: isNow }" :data-index="index" data-testid="viewpoint">
+    <button
+      class="plain recall"
+      :title="`Recall “${viewpoint.name}”`"
+      :aria-current="isNow"
+      @click="emit('recall')"
+      @keydown="emit('keydown', $event)"
+    >
+      <FramingThumb :setup="project.document ? shownBy(project.document, viewpoint) : null" :words="words" />
+      <span class="marks" aria-hidden="true"
+        ><i v-for="p in CAMERA_PARTS" :key="p" :class="{ kept: viewpoint.parts[p] }"
+      /></span>
+      <IconLock v-if="viewpoint.locked" class="lock" :size="13" stroke="1.8" />
+    </button>
+    <div class="caption">
+      <span class="num quiet">{{ String(index + 1).padStart(2, '0') }}</span>
+      <input
+        v-if="renaming"
+        ref="input"
+        class="name-input"
+        :value="viewpoint.name"
+        aria-label="Name of the viewpoint"
+        maxlength="200"
+        @keydown.enter="renamed"
+        @keydown.esc.stop="emit('cancel')"
+        @blur="renamed"
+      />
+      <span v-else class="name" :title="viewpoint.name" @dblclick="emit('rename')">{{ viewpoint.name }}</span>
+      <button
+        class="plain more"
+        :title="`More for “${viewpoint.name}”`"
+        aria-haspopup="menu"
+        @click="emit('menu', $event)"
+      >
+        <IconDots :size="14" stroke="1.6" /><span class="visually-hidden">More for {{ viewpoint.name }}</span>
+      </button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.item {
+  width: 112px;
+  flex: none;
+}
+.recall {
+  position: relative;
+  display: block;
+  width: 112px;
+  height: 62px;
+  border: 1px solid var(--line);
+  border-radius: 2px;
+  overflow: hidden;
+}
+.now .recall {
+  outline: 2px solid var(--plum);
+  outline-offset: 1px;
+}
+.recall:focus-visible {
+  outline: 2px solid var(--ink);
+  outline-offset: 1px;
+}
+.marks {
+  position: absolute;
+  left: 4px;
+  bottom: 4px;
+  display: flex;
+  gap: 2px;
+}
+.marks i {
+  width: 11px;
+  height: 4px;
+  background: #fffc;
+  border: 1px solid #0004;
+}
+.marks i.kept {
+  background: #6b3f7a;
+}
+.lock {
+  position: absolute;
+  right: 3px;
+  top: 3px;
+  color: #fff;
+  filter: drop-shadow(0 0 2px #000);
+}
+.caption {
+  display: flex;
+  gap: 5px;
+  align-items: center;
+  margin-top: 3px;
+  font-size: 11px;
+  white-space: nowrap;
+}
+.caption .num {
+  font-size: 11px;
+}
+.name {
+  flex: 1;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.name-input {
+  flex: 1;
+  width: 40px;
+  border: 0;
+  border-bottom: 1px solid var(--plum);
+  background: none;
+  padding: 0;
+  outline: none;
+}
+.more {
+  line-height: 0;
+  color: var(--quiet);
+  opacity: 0;
+  padding: 1px;
+}
+.item:hover .more,
+.more:focus-visible {
+  opacity: 1;
+}
+</style>
