@@ -76,7 +76,7 @@ export function cutShort(cut: Setup['cut'], unit: LengthUnit): [string, string] 
 export const visibleShort = (hidden: number): [string, string] => [hidden === 0 ? 'all shown' : `${hidden} hidden`, '']
 
 export function focusShort(focus: Setup['focus'], aimM: number | null, unit: LengthUnit): [string, string] {
-  if (!focus.on) return ['sharp', 'throughout']
+  if (!focus.on) return ['off', 'all sharp']
   const { mode } = focus
   const at = mode.kind === 'distance' ? mode.distanceM : mode.kind === 'aim' ? aimM : null
   return [`f/${focus.fNumber}`, at === null ? mode.kind : length(at, unit)]

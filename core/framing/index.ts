@@ -39,6 +39,15 @@ export {
   type StandBackReason,
   type WallFace,
 } from './stand-back.ts'
+// parallel views of Plan and Side
+export {
+  parallelCamera,
+  parallelFit,
+  roundLength,
+  type ParallelFit,
+  type ViewDirection,
+  type ViewSize,
+} from './parallel-view.ts'
 // measured views
 export {
   axonometricFromAngles,

@@ -151,6 +151,13 @@ describe('a disk that is full', () => {
   })
 })
 
-it('the page breaks none of its own security rules', () => {
+it('the page breaks none of its own security rules, and its fonts come with it', async () => {
+  const p = await stand.page()
+  await p.goto(stand.server.url)
+  const fonts = await p.evaluate(async () => {
+    const names = ['Instrument Sans Variable', 'Spline Sans Mono Variable']
+    return (await Promise.all(names.map((n) => document.fonts.load(`13px "${n}"`)))).map((f) => f.length)
+  })
+  expect(fonts).toEqual([1, 1])
   expect(stand.errors.filter((e) => /Content.Security|Refused to/i.test(e))).toEqual([])
 })

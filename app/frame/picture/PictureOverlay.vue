@@ -9,7 +9,7 @@ import { leanText } from '../../text/short.ts'
 import { useFraming } from '../camera/framing.ts'
 import PickMarks from './PickMarks.vue'
 import { useProject } from '../../stores/project.ts'
-import type { Ghost } from './tools.ts'
+import type { Ghost } from './standing.ts'
 
 const props = defineProps<{ camera: Camera; width: number; height: number; ghost: Ghost | null }>()
 const project = useProject()

@@ -19,7 +19,8 @@ import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
 import type { Movable } from '../camera/movable.ts'
-import { aimOf, FALLBACK_M, LABELS, type usePictureTools } from './tools.ts'
+import { aimOf, FALLBACK_M, LABELS } from './looking.ts'
+import type { usePictureTools } from './tools.ts'
 
 /** One wheel step goes a tenth of the way. */
 const DOLLY_STEP = 0.9

@@ -153,6 +153,7 @@ defineExpose({ confirm })
   background: var(--dot);
 }
 .box {
+  flex: none;
   width: 10px;
   height: 10px;
   border: 1.5px solid var(--strip-quiet);

@@ -1,0 +1,74 @@
+// What lies under a page position on the picture, and what drags there may do: shared by all tools.
+import type { Ref } from 'vue'
+import { aimPointOf, directionOf, poseOfStand, rayThrough, type Camera, type Framing } from '#core/camera'
+import { addScaled, type Vec3 } from '#core/math'
+import type { Hit } from '#mesh'
+import { centreOf } from '../../stores/centres.ts'
+import { useProject } from '../../stores/project.ts'
+import { useStage } from '../../stores/stage.ts'
+import { useView, type Tool } from '../../stores/view.ts'
+import { useMovable, type Movable } from '../camera/movable.ts'
+import { usePointer } from '../camera/pointer.ts'
+
+export interface Box {
+  readonly width: number
+  readonly height: number
+}
+export const LABELS: Record<Tool, string> = {
+  turn: 'Turned',
+  orbit: 'Orbited',
+  slide: 'Slid',
+  dolly: 'Moved',
+  stand: 'Stood',
+  pick: 'Turned',
+}
+/** Where nothing is under the pointer, things are taken to be this far away. */
+export const FALLBACK_M = 5
+
+export const aimOf = (f: Framing): Vec3 =>
+  aimPointOf(f.stand.aim, centreOf) ??
+  addScaled(f.stand.station, directionOf(poseOfStand(f.stand, centreOf).bearingDeg, 0), FALLBACK_M)
+
+/** Where a drag began: what it moves, from where, and the place in the frame's pixels. */
+export interface Grip {
+  readonly t: Movable
+  readonly camera: Camera
+  readonly from: Framing
+  readonly at: readonly [number, number]
+}
+
+export function useLooking(box: Ref<Box>) {
+  const project = useProject()
+  const stage = useStage()
+  const view = useView()
+  const movable = useMovable()
+  const pointer = usePointer()
+
+  /** From outside one looks about freely: keeping level and square are for the camera. */
+  const options = (t: Movable) => ({
+    keepLevel: t.isCamera && view.keepLevel,
+    keepSquare: t.isCamera && view.keepSquare,
+    centreOf,
+  })
+  /** A page position on the picture in the frame's own pixels. */
+  function framePx(e: MouseEvent, camera: Camera): [number, number] {
+    const r = (e.currentTarget as HTMLElement | null)?.getBoundingClientRect() ?? lastRect
+    lastRect = r
+    return [
+      ((e.clientX - r.left) / r.width) * camera.frame.widthPx,
+      ((e.clientY - r.top) / r.height) * camera.frame.heightPx,
+    ]
+  }
+  let lastRect = new DOMRect(0, 0, 1, 1)
+
+  async function under(x: number, y: number, camera: Camera): Promise<Hit | null> {
+    // from outside the camera's own cuts cut nothing
+    const sight = movable().isCamera ? pointer.sightAt(camera, x, y) : rayThrough(camera, x, y)
+    return sight ? stage.rays.pick(sight, project.shown) : null
+  }
+
+  /** Frame pixels for one of the page's. */
+  const pxPerPage = (camera: Camera): number => camera.frame.widthPx / box.value.width
+  return { movable, options, framePx, under, pxPerPage }
+}
+export type Looking = ReturnType<typeof useLooking>

@@ -1,0 +1,67 @@
+// The base image of Plan or Side: drawn by the stage a moment after zoom, size, cut or model rest; the old one lies scaled meanwhile.
+import { watchDebounced } from '@vueuse/core'
+import { computed, shallowRef } from 'vue'
+import type { Camera } from '#core/camera'
+import { useProject } from '../../stores/project.ts'
+import { useStage } from '../../stores/stage.ts'
+import { useView } from '../../stores/view.ts'
+import type { StripView } from './strip-view.ts'
+import type { StripOptions } from './strip.ts'
+
+export function useStripImage(
+  o: Pick<StripOptions, 'key' | 'canvas' | 'cut'>,
+  { camera, width, height, widthM, toPx, isSized }: StripView,
+) {
+  const project = useProject()
+  const stage = useStage()
+  const view = useView()
+  const drawn = shallowRef<Camera | null>(null)
+
+  // the base image: asked for a moment after zoom, size, cut or model rest
+  let asked = 0
+  async function redraw(): Promise<void> {
+    const c = camera.value
+    if (!stage.ready || stage.storeys.length === 0 || !isSized.value) return
+    const mine = ++asked
+    const k = Math.min(2, window.devicePixelRatio)
+    const bitmap = await stage
+      .drawing({
+        key: o.key,
+        camera: c,
+        widthPx: Math.round(width.value * k),
+        heightPx: Math.round(height.value * k),
+        shown: project.shown,
+        cut: o.cut.value,
+        night: view.theme === 'night',
+      })
+      .catch(() => null)
+    if (!bitmap) return
+    const el = o.canvas.value
+    if (mine !== asked || !el) {
+      bitmap.close()
+      return
+    }
+    el.width = bitmap.width
+    el.height = bitmap.height
+    el.getContext('bitmaprenderer')!.transferFromImageBitmap(bitmap)
+    drawn.value = c
+  }
+  watchDebounced(
+    () => [camera.value, o.cut.value, stage.storeys, stage.ready, project.shown, view.theme] as const,
+    () => void redraw(),
+    { debounce: 90, immediate: true, flush: 'post' },
+  )
+
+  /** Where the base image lies now, while a newer one is on its way. */
+  const imageStyle = computed(() => {
+    const d = drawn.value
+    const same = d && d.pose.bearingDeg === camera.value.pose.bearingDeg && d.pose.tiltDeg === camera.value.pose.tiltDeg
+    if (!d || !same || d.lens.projection.kind !== 'parallel') return { visibility: 'hidden' as const }
+    const k = d.lens.projection.widthM / widthM.value
+    const c = toPx(d.pose.station)
+    const dx = c.x - camera.value.frame.widthPx / 2
+    const dy = c.y - camera.value.frame.heightPx / 2
+    return { transform: `translate(${dx}px, ${dy}px) scale(${k * (camera.value.frame.widthPx / d.frame.widthPx)})` }
+  })
+  return { drawn, imageStyle }
+}
