@@ -6,7 +6,7 @@ import { centreOf } from '../stores/centres.ts'
 import { api } from '../api/client.ts'
 import { isIndoors, middleOf } from '../stores/indoors.ts'
 import { appearanceOf, useStage } from '../stores/stage.ts'
-import type { BringProgress } from './bring.ts'
+import type { BringProgress } from './reading.ts'
 
 /** The new project's id. Nothing is created when the signal aborts (AbortError) or the model cannot be shown (AppError). */
 export async function createProject(

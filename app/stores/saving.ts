@@ -4,9 +4,9 @@
 
 import { computed, ref, shallowRef, type Ref } from 'vue'
 import { AppError, isPassing, type ErrorCode } from '#core/base'
-import { readProjectDocument, sameJson, type ProjectDocument } from '#model'
+import { fingerprint, readProjectDocument, sameJson, type ProjectDocument } from '#model'
 import { api, type OpenedProject } from '../api/client.ts'
-import { dropDraft, keepDraft, leftDrafts, TAB } from './drafts.ts'
+import { dropDraft, keepDraft, leftDrafts, TAB, type Draft } from './drafts.ts'
 import { useNotices } from './notices.ts'
 
 export type SaveState = 'saved' | 'waiting' | 'saving' | 'failed' | 'conflict'
@@ -27,27 +27,18 @@ export function createSaving(id: Ref<string | null>, document: Ref<ProjectDocume
   let attempt: { readonly document: ProjectDocument; readonly saveId: string } | null = null
   let timer: ReturnType<typeof setTimeout> | null = null
   let running: Promise<void> | null = null
-  let keeping: Promise<unknown> | null = null
 
   const isOpenUnsaved = (): boolean => id.value !== null && document.value !== null && document.value !== saved
   const unsaved = computed(() => state.value !== 'saved')
 
-  /** Keeps the newest document here; one write at a time, the newest last. */
-  function keep(): Promise<unknown> {
-    if (keeping) return keeping
-    keeping = (async () => {
-      for (let kept: ProjectDocument | null = null; isOpenUnsaved() && kept !== document.value;) {
-        kept = document.value!
-        const at = new Date().toISOString()
-        const pending = attempt ? [...unsure, attempt.saveId] : unsure
-        await keepDraft({ projectId: id.value!, baseRevision: revision, unsure: pending, document: kept, at })
-      }
-    })().finally(() => (keeping = null))
-    return keeping
-  }
+  const kept = createKeeping(() => {
+    if (!isOpenUnsaved()) return null
+    const pending = attempt ? [...unsure, attempt.saveId] : unsure
+    return { projectId: id.value!, baseRevision: revision, unsure: pending, document: document.value! }
+  })
 
   function changed(): void {
-    void keep()
+    void kept.keep()
     if (state.value === 'conflict') return
     state.value = 'waiting'
     if (timer) clearTimeout(timer)
@@ -73,7 +64,7 @@ export function createSaving(id: Ref<string | null>, document: Ref<ProjectDocume
       if (attempt) unsure = [...unsure, attempt.saveId].slice(-32)
       attempt = { document: doc, saveId: crypto.randomUUID() }
       // before it is sent: a tab that crashes with the answer under way must know its own save again
-      await keepAttempt(projectId, doc)
+      await kept.keep()
     }
     try {
       const r = await api.save(
@@ -91,19 +82,13 @@ export function createSaving(id: Ref<string | null>, document: Ref<ProjectDocume
       attempt = null
       problem.value = null
       if (document.value === doc) await dropDraft(projectId)
-      else void keep()
+      else void kept.keep()
       return true
     } catch (e) {
       if (id.value === projectId) await failed(e, projectId)
       return false
     }
   }
-  async function keepAttempt(projectId: string, doc: ProjectDocument): Promise<void> {
-    await keeping
-    const pending = attempt ? [...unsure, attempt.saveId] : unsure
-    await keepDraft({ projectId, baseRevision: revision, unsure: pending, document: doc, at: new Date().toISOString() })
-  }
-
   async function failed(e: unknown, projectId: string): Promise<void> {
     const code = e instanceof AppError ? e.code : 'internal'
     if (code === 'revision-conflict' || code === 'project-missing') {
@@ -131,25 +116,16 @@ export function createSaving(id: Ref<string | null>, document: Ref<ProjectDocume
     problem.value = null
     state.value = 'saved'
     theirs.value = null
-    for (const d of await leftDrafts(o.id)) {
-      const read = readProjectDocument(d.document)
-      if (!read.ok) continue
-      if (sameJson(read.value, o.document)) {
-        await dropDraft(o.id, d.tab)
-        continue
-      }
-      // on an older base the server decides: its own forerunner, or a conflict to be asked about
-      revision = d.baseRevision
-      unsure = [...d.unsure]
-      // what the server has at that base is not known here
-      if (d.baseRevision !== o.revision || unsure.length > 0) saved = null
-      await keepDraft({ ...d, document: read.value })
-      if (d.tab !== TAB) await dropDraft(o.id, d.tab)
-      const when = new Date(d.at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })
-      notices.say(`Work from ${when} that had not reached the server is back.`)
-      return read.value
-    }
-    return o.document
+    const left = await leftWork(o)
+    if (!left) return o.document
+    // on an older base the server decides: its own forerunner, or a conflict to be asked about
+    revision = left.baseRevision
+    unsure = [...left.unsure]
+    // what the server has at that base is not known here
+    if (left.baseRevision !== o.revision || unsure.length > 0) saved = null
+    const when = new Date(left.at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })
+    notices.say(`Work from ${when} that had not reached the server is back.`)
+    return left.document
   }
 
   /** Waits for what is not saved yet, as long as the server answers; what it did not take stays kept in this browser. */
@@ -157,7 +133,7 @@ export function createSaving(id: Ref<string | null>, document: Ref<ProjectDocume
     if (isOpenUnsaved() && state.value !== 'conflict') await save()
     if (timer) clearTimeout(timer)
     timer = null
-    await keeping
+    await kept.rest()
     if (isOpenUnsaved())
       notices.say(
         `“${document.value!.name}” is not saved yet. Its newest version is kept in this browser and is sent when you open it again.`,
@@ -173,11 +149,46 @@ export function createSaving(id: Ref<string | null>, document: Ref<ProjectDocume
   async function giveUp(): Promise<void> {
     if (timer) clearTimeout(timer)
     timer = null
-    await keeping
+    await kept.rest()
     if (id.value) await dropDraft(id.value)
     saved = document.value
     state.value = 'saved'
   }
 
   return { state, savedAt, problem, theirs, unsaved, changed, save, begin, end, giveUp }
+}
+
+/** Keeps the newest document in this browser; one write at a time, the newest last. */
+function createKeeping(newest: () => Omit<Draft, 'tab' | 'at'> | null) {
+  let keeping: Promise<void> | null = null
+  /** Resolves when what is newest then is kept. */
+  function keep(): Promise<void> {
+    keeping ??= (async () => {
+      for (let now = newest(), before: string | null = null; now; now = newest()) {
+        const key = `${fingerprint(now.document)} ${now.baseRevision} ${now.unsure.join()}`
+        if (key === before) break
+        before = key
+        await keepDraft({ ...now, at: new Date().toISOString() })
+      }
+    })().finally(() => (keeping = null))
+    return keeping
+  }
+  return { keep, rest: () => keeping ?? Promise.resolve() }
+}
+
+/** Later work on a project that a tab that is gone has left, taken over by this one; what the server has already is let go. */
+async function leftWork(o: OpenedProject): Promise<Draft | null> {
+  for (const d of await leftDrafts(o.id)) {
+    const read = readProjectDocument(d.document)
+    if (!read.ok) continue
+    if (sameJson(read.value, o.document)) {
+      await dropDraft(o.id, d.tab)
+      continue
+    }
+    const taken = { ...d, document: read.value }
+    await keepDraft(taken)
+    if (d.tab !== TAB) await dropDraft(o.id, d.tab)
+    return taken
+  }
+  return null
 }

@@ -1,0 +1,59 @@
+// What is drawn on request: pictures, base images, thumbnails, finished stills; asked in world coordinates.
+import { ref } from 'vue'
+import type { Camera } from '#core/camera'
+import { shiftedCamera, shiftedPoint } from '#core/placing'
+import type { Appearance, DrawingRequest, OutlineRequest, PictureFrame, PictureRequest } from '#stage'
+import { minus, type Models } from './stage-models.ts'
+import type { Workers } from './stage-workers.ts'
+
+/** Samples of the picture at rest, of thumbnails and of finished stills. */
+export const SAMPLES = { picture: 16, thumbnail: 1, still: 32 } as const
+export function createRequests({ stageNow }: Workers, { ready, originNow, firstIsShown }: Models) {
+  const still = ref<number | null>(null)
+  /** A request in the stage's own coordinates. */
+  const local = <R extends { readonly camera: Camera }>(r: R): R => ({
+    ...r,
+    camera: shiftedCamera(r.camera, minus(originNow())),
+  })
+
+  /** Frames come until the picture is refined or a newer request takes its place. */
+  async function picture(request: PictureRequest, onFrame: (f: PictureFrame) => void): Promise<void> {
+    const s = stageNow()
+    if (!s || !ready.value) return
+    await s.picture(local(request), (f) => {
+      firstIsShown()
+      onFrame(f)
+    })
+  }
+  const stopPicture = (place: 'picture' | 'outside'): void => stageNow()?.stopPicture(place)
+  const localDrawing = (r: DrawingRequest): DrawingRequest => ({
+    ...local(r),
+    cut: r.cut && { ...r.cut, point: shiftedPoint(r.cut.point, minus(originNow())) },
+  })
+  const drawing = async (request: DrawingRequest): Promise<ImageBitmap | null> =>
+    ready.value ? ((await stageNow()?.drawing(localDrawing(request))) ?? null) : null
+  const thumbnail = async (key: string, request: PictureRequest): Promise<ImageBitmap | null> =>
+    ready.value ? ((await stageNow()?.thumbnail(key, local(request))) ?? null) : null
+  const meter = async (request: PictureRequest): Promise<number | null> =>
+    ready.value ? ((await stageNow()?.meter(local(request))) ?? null) : null
+
+  /** A finished PNG with progress in `still`; null when cancelled. One at a time. */
+  async function finish(camera: Camera, appearance: Appearance): Promise<Blob | null> {
+    const s = stageNow()
+    if (!s || !ready.value || still.value !== null) return null
+    still.value = 0
+    try {
+      return await s.still(local({ camera, appearance, samples: SAMPLES.still }), (done) => {
+        if (still.value !== null) still.value = done
+      })
+    } finally {
+      still.value = null
+    }
+  }
+  const cancelStill = (): void => stageNow()?.cancelStill()
+
+  const outline = async (request: OutlineRequest): Promise<ImageBitmap | null> =>
+    ready.value ? ((await stageNow()?.outline(local(request))) ?? null) : null
+
+  return { still, picture, stopPicture, drawing, thumbnail, meter, finish, cancelStill, outline }
+}
