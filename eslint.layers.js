@@ -35,36 +35,78 @@ export const LAYERS = {
   },
 }
 
+/** Rooms of `app/` -> what below them they may import; arrows go down only. */
+export const ROOMS = {
+  shell: ['projects', 'bring', 'frame', 'actions', 'controls', 'stores', 'api', 'text'],
+  projects: ['bring', 'controls', 'stores', 'api', 'text'],
+  frame: ['bring', 'actions', 'controls', 'stores', 'api', 'text'],
+  bring: ['controls', 'stores', 'api', 'text'],
+  actions: ['controls', 'stores', 'text'],
+  controls: ['text'],
+  stores: ['api', 'text'],
+  api: [],
+  text: [],
+}
+/** Folders of the Frame view, from below: each may import those before it, and the rooms that the view may. */
+export const FRAME = [
+  'thumbs',
+  'still',
+  'outside',
+  'camera',
+  'measure',
+  'selection',
+  'straighten',
+  'check',
+  'parts',
+  'sheet',
+  'strips',
+  'picture',
+]
+
 const ALL_PACKAGES = [...new Set(Object.values(LAYERS).flatMap((l) => l.packages))]
 const ALL_LAYERS = Object.keys(LAYERS)
 
-/** The ESLint flat-config blocks that enforce the table. */
-export const layerRules = ALL_LAYERS.map((layer) => {
+function layerPatterns(layer) {
   const own = LAYERS[layer]
   const wrongLayers = ALL_LAYERS.filter((l) => l !== layer && !own.layers.includes(l))
   const wrongPackages = ALL_PACKAGES.filter((p) => !own.packages.includes(p))
-  return {
-    files: [`${layer}/**/*.{ts,vue}`],
-    ignores: ['**/*.test.ts'],
-    rules: {
-      'no-restricted-imports': [
-        'error',
-        {
-          patterns: [
-            {
-              regex: `^(#(${wrongLayers.join('|')})(/|$)|(\\.\\./)+(${wrongLayers.join('|')})/)`,
-              message: `${layer} may import ${own.layers.join(', ')} only (eslint.layers.js).`,
-            },
-            {
-              regex: `^(${wrongPackages.map((p) => p.replaceAll('/', '\\/')).join('|')})(/|$)`,
-              message: `${layer} may use the packages ${own.packages.join(', ')} only (eslint.layers.js).`,
-            },
-            ...(layer === 'server'
-              ? []
-              : [{ regex: '^node:', message: `${layer} runs in the browser: no Node modules.` }]),
-          ],
-        },
-      ],
+  return [
+    {
+      regex: `^(#(${wrongLayers.join('|')})(/|$)|(\\.\\./)+(${wrongLayers.join('|')})/)`,
+      message: `${layer} may import ${own.layers.join(', ')} only (eslint.layers.js).`,
     },
-  }
+    {
+      regex: `^(${wrongPackages.map((p) => p.replaceAll('/', '\\/')).join('|')})(/|$)`,
+      message: `${layer} may use the packages ${own.packages.join(', ')} only (eslint.layers.js).`,
+    },
+    ...(layer === 'server' ? [] : [{ regex: '^node:', message: `${layer} runs in the browser: no Node modules.` }]),
+  ]
+}
+const rule = (files, patterns) => ({
+  files: [`${files}/**/*.{ts,vue}`],
+  ignores: ['**/*.test.ts'],
+  rules: { 'no-restricted-imports': ['error', { patterns }] },
 })
+
+function roomPatterns(room) {
+  const wrong = Object.keys(ROOMS).filter((r) => r !== room && !ROOMS[room].includes(r))
+  if (wrong.length === 0) return layerPatterns('app')
+  const message = `app/${room} may import ${ROOMS[room].join(', ') || 'no other room'} only (eslint.layers.js).`
+  return [...layerPatterns('app'), { regex: `^((\\.\\./)+|#app/)(${wrong.join('|')})/`, message }]
+}
+function folderPatterns(folder) {
+  const above = FRAME.slice(FRAME.indexOf(folder) + 1)
+  const message = `app/frame/${folder} may import folders before it in the list only (eslint.layers.js).`
+  return [
+    ...roomPatterns('frame'),
+    // files of the view itself lie above all its folders
+    { regex: `^\\.\\./(${[...above, '[^/]+\\.(ts|vue)$'].join('|')})`, message },
+  ]
+}
+
+/** The ESLint flat-config blocks that enforce the tables; the nearest block of a file counts. */
+export const layerRules = [
+  ...ALL_LAYERS.map((layer) => rule(layer, layerPatterns(layer))),
+  ...Object.keys(ROOMS).map((room) => rule(`app/${room}`, roomPatterns(room))),
+  ...FRAME.map((folder) => rule(`app/frame/${folder}`, folderPatterns(folder))),
+]

@@ -3,7 +3,7 @@
 import { onClickOutside } from '@vueuse/core'
 import { computed, nextTick, ref, watch } from 'vue'
 import type { Setup, TrailStep } from '#model'
-import FramingThumb from './sheet/FramingThumb.vue'
+import FramingThumb from './thumbs/FramingThumb.vue'
 import { useProject } from '../stores/project.ts'
 import { useView } from '../stores/view.ts'
 

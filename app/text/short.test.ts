@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { frameOf, lensOf, poseAt } from '../../tests/support/cameras.ts'
-import { pictureName } from '../frame/picture/name.ts'
+import { pictureName } from '../frame/still/name.ts'
 import { aspectText, cutShort, differenceText, frameShort, leanText, lensShort, signed, standShort } from './short.ts'
 
 describe('short forms', () => {

@@ -5,7 +5,7 @@
 import { cosDeg, ok, refused, sinDeg, type Result } from '../base/index.ts'
 import { usedSensor, type Camera } from '../camera/index.ts'
 import { alongAxes, extremes, type Flat } from './fit-points.ts'
-import type { FitReason, Sides } from './fit.ts'
+import type { FitReason, Sides } from './fit-types.ts'
 
 /** Fits the width of view, or with `widthM` given only the window's place. */
 export function fitExtent(

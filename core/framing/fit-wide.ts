@@ -7,7 +7,7 @@ import { ok, refused, type Result } from '../base/index.ts'
 import { projectPoint, type Camera } from '../camera/index.ts'
 import type { Vec3 } from '../math/index.ts'
 import { alongAxes, extremes, inAxes, type Flat } from './fit-points.ts'
-import type { FitReason, Sides } from './fit.ts'
+import type { FitReason, Sides } from './fit-types.ts'
 
 interface Room {
   /** Free pixels of the scarcer pair of sides (of a fisheye, across its circle); -Infinity where a point has no picture. */

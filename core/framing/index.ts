@@ -29,7 +29,8 @@ export {
   type BoxSide,
 } from './stands.ts'
 // size and distance
-export { fitPoints, type FitBy, type FitOptions, type FitReason, type Sides } from './fit.ts'
+export { fitPoints } from './fit.ts'
+export type { FitBy, FitOptions, FitReason, Sides } from './fit-types.ts'
 export { holdSize, toParallel, toPerspective, type SizeReason } from './size.ts'
 export {
   backedBy,

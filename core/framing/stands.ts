@@ -16,7 +16,8 @@ import {
   type Stand,
 } from '../camera/index.ts'
 import { addScaled, boxCentre, boxCorners, distance, dot, scale, sub, type Box, type Vec3 } from '../math/index.ts'
-import { fitPoints, type FitOptions } from './fit.ts'
+import { fitPoints } from './fit.ts'
+import type { FitOptions } from './fit-types.ts'
 
 /** Unit directions of an object's own x, y and z. */
 export type Axes = readonly [Vec3, Vec3, Vec3]

@@ -1,4 +1,7 @@
 // The layer table is enforced: a deliberate violation fails lint.
+import { execFileSync } from 'node:child_process'
+import { existsSync, readFileSync } from 'node:fs'
+import { dirname, join, normalize } from 'node:path'
 import { ESLint } from 'eslint'
 import { describe, expect, it } from 'vitest'
 
@@ -29,6 +32,36 @@ describe('who may import whom', () => {
     ['server/bad.ts', `import { createStage } from '#stage'\nexport const a = createStage`, /server may import/],
     ['app/bad.ts', `import { startServer } from '#server'\nexport const a = startServer`, /app may import/],
     ['core/base/bad.ts', `export const a = Math.random()`, /seeded generator/],
+    [
+      'app/stores/bad.ts',
+      `import { action } from '../actions/registry.ts'\nexport const a = action`,
+      /app\/stores may import/,
+    ],
+    [
+      'app/bring/bad.ts',
+      `import { useFraming } from '../frame/camera/framing.ts'\nexport const a = useFraming`,
+      /app\/bring may import/,
+    ],
+    [
+      'app/frame/check/bad.ts',
+      `import H from '../../shell/HeaderBar.vue'\nexport const a = H`,
+      /app\/frame may import/,
+    ],
+    [
+      'app/frame/camera/bad.ts',
+      `import { a } from '../strips/strip.ts'\nexport const b = a`,
+      /app\/frame\/camera may import/,
+    ],
+    [
+      'app/frame/camera/bad.ts',
+      `import { a } from '../actions.ts'\nexport const b = a`,
+      /app\/frame\/camera may import/,
+    ],
+    [
+      'app/frame/picture/bad.ts',
+      `import { startServer } from '#server'\nexport const a = startServer`,
+      /app may import/,
+    ],
   ])('%s: %s', async (file, code, message) => {
     const found = await messages(code, file)
     expect(found.length).toBeGreaterThan(0)
@@ -43,3 +76,31 @@ describe('who may import whom', () => {
     ).toEqual([])
   })
 })
+
+/** Files that import each other in a ring, types included. */
+function rings(): string[][] {
+  const files = execFileSync(
+    'git',
+    ['ls-files', 'app', 'core', 'mesh', 'model', 'formats', 'stage', 'workers', 'server'],
+    { encoding: 'utf8' },
+  )
+    .split('\n')
+    .filter((f) => /\.(ts|vue)$/.test(f) && !f.includes('.test.') && existsSync(f))
+  const to = new Map(
+    files.map((f) => [
+      f,
+      [...readFileSync(f, 'utf8').matchAll(/from '(\.[^']+)'/g)].map((m) => normalize(join(dirname(f), m[1]!))),
+    ]),
+  )
+  const found: string[][] = []
+  const done = new Set<string>()
+  const visit = (f: string, path: readonly string[]): void => {
+    if (path.includes(f)) return void found.push([...path.slice(path.indexOf(f)), f])
+    if (done.has(f)) return
+    for (const next of to.get(f) ?? []) visit(next, [...path, f])
+    done.add(f)
+  }
+  for (const f of files) visit(f, [])
+  return found
+}
+it('no files import each other in a ring', () => expect(rings()).toEqual([]))

@@ -6,7 +6,7 @@ import { ref } from 'vue'
 import type { LeftBehind } from '#model'
 import { useNotices } from '../../stores/notices.ts'
 import { newStamp, useProject } from '../../stores/project.ts'
-import FramingThumb from './FramingThumb.vue'
+import FramingThumb from '../thumbs/FramingThumb.vue'
 
 const project = useProject()
 const notices = useNotices()

@@ -4,8 +4,8 @@ import { IconDots, IconLock } from '@tabler/icons-vue'
 import { computed, nextTick, ref, watch } from 'vue'
 import { CAMERA_PARTS, keptNames, partLabel, type Viewpoint } from '#model'
 import { useProject } from '../../stores/project.ts'
-import FramingThumb from './FramingThumb.vue'
-import { shownBy } from './thumbs.ts'
+import FramingThumb from '../thumbs/FramingThumb.vue'
+import { shownBy } from '../thumbs/thumbs.ts'
 
 const props = defineProps<{ viewpoint: Viewpoint; index: number; renaming: boolean }>()
 const emit = defineEmits<{

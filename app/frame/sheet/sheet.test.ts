@@ -10,7 +10,7 @@ import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
 import TrailList from '../TrailList.vue'
 import SetupStrip from './SetupStrip.vue'
-import { useThumbs } from './thumbs.ts'
+import { useThumbs } from '../thumbs/thumbs.ts'
 
 const stand = (x: number) => aimAt([x, 1, 1.6], [x + 3, 1, 1.6])
 class Picture {

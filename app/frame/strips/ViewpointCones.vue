@@ -7,8 +7,8 @@ import type { Viewpoint } from '#model'
 import { centreOf } from '../../stores/centres.ts'
 import { newStamp, useProject } from '../../stores/project.ts'
 import { useView } from '../../stores/view.ts'
-import FramingThumb from '../sheet/FramingThumb.vue'
-import { shownBy } from '../sheet/thumbs.ts'
+import FramingThumb from '../thumbs/FramingThumb.vue'
+import { shownBy } from '../thumbs/thumbs.ts'
 import { coneOf } from './cones.ts'
 
 const props = defineProps<{

@@ -6,7 +6,7 @@ import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
 import type { StripView } from './strip-view.ts'
-import type { StripOptions } from './strip.ts'
+import type { StripOptions } from './strip-options.ts'
 
 export function useStripImage(
   o: Pick<StripOptions, 'key' | 'canvas' | 'cut'>,

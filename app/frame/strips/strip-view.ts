@@ -6,7 +6,7 @@ import { parallelCamera, parallelFit, roundLength } from '#core/framing'
 import { boxCorners, distance, type Box, type Vec3 } from '#core/math'
 import { startDrag } from '../../controls/drag.ts'
 import { useStage } from '../../stores/stage.ts'
-import type { StripOptions } from './strip.ts'
+import type { StripOptions } from './strip-options.ts'
 
 const MARGIN = 0.06
 const WHEEL_STEP = 1.2

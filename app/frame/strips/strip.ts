@@ -1,21 +1,10 @@
 // What Plan and Side share: a parallel view, its moves, and the base image drawn for it by the stage.
 import { refDebounced } from '@vueuse/core'
-import type { ComputedRef, Ref } from 'vue'
-import type { ViewDirection } from '#core/framing'
+import type { Ref } from 'vue'
 import { boxCentre, type Box, type Vec3 } from '#core/math'
-import type { DrawingRequest } from '#stage'
 import { useStripImage } from './strip-image.ts'
+import type { StripOptions } from './strip-options.ts'
 import { useStripMoves, useStripView } from './strip-view.ts'
-
-export interface StripOptions {
-  readonly key: 'plan' | 'side'
-  readonly host: Ref<HTMLElement | null>
-  readonly canvas: Ref<HTMLCanvasElement | null>
-  readonly direction: ComputedRef<ViewDirection>
-  readonly cut: ComputedRef<DrawingRequest['cut']>
-  /** Pixels kept free at the top, for the strip's head. */
-  readonly headPx: number
-}
 
 export function useStrip(o: StripOptions) {
   const view = useStripView(o)
