@@ -61,6 +61,27 @@ describe('in a room of 6 x 4 m with a table', () => {
     expect(freeWay(room, [1, 1, EYE], [0, 1, 0], 10, hiding())).toBeCloseTo(3, 6)
     expect(freeWay(room, [1, 1, EYE], [0, 1, 0], 2, hiding())).toBe(2)
   })
+  it('a band sees between the cuts only, and in parallel pictures behind the station’s plane too', () => {
+    const camera = cameraOf({ station: [0.5, 2, 1.6], bearingDeg: 90, tiltDeg: -15 }, {}, [600, 400])
+    const all = { a: [0, 0], b: [600, 400] } as const
+    const cut = (nearM: number | null, farM: number | null) => ({ ...hiding(), cuts: { nearM, farM, list: [] } })
+    expect(nodesInBand(room, camera, all, cut(null, null))).toEqual(['Room/Table'])
+    expect(nodesInBand(room, camera, all, cut(4, null))).toEqual([])
+    expect(nodesInBand(room, camera, all, cut(null, 0.5))).toEqual([])
+    // a cut that is on takes the table’s top away, whoever asks
+    const level = { id: 'l', name: 'A', on: true, reversed: false, kind: 'level', heightM: 0.2 } as const
+    const low = { ...hiding(), cuts: { nearM: null, farM: null, list: [level] } }
+    expect(nodesInBand(room, camera, all, low)).toEqual([])
+    expect(room.pick({ origin: [2, 2, 2.5], direction: [0, 0, -1] }, low)!.nodeName).toBe('Floor')
+    const side = cameraOf(
+      { station: [5.5, 2, 1], bearingDeg: 90, tiltDeg: 0 },
+      { projection: { kind: 'parallel', widthM: 7 } },
+      [600, 400],
+    )
+    expect(
+      nodesInBand(room, side, all, { ...hiding('Room/Walls'), cuts: { nearM: null, farM: null, list: [] } }),
+    ).toContain('Room/Table')
+  })
   it('a band takes what lies wholly in it and is seen', () => {
     const camera = cameraOf({ station: [0.5, 2, 1.6], bearingDeg: 90, tiltDeg: -15 }, {}, [600, 400])
     expect(nodesInBand(room, camera, { a: [0, 0], b: [600, 400] }, hiding())).toEqual(['Room/Table'])

@@ -11,7 +11,7 @@ import {
   parseQuantity,
   type LengthUnit,
   type QuantityKind,
-  type UnitGuess,
+  type LikelierUnit,
 } from '#core/base'
 
 const props = withDefaults(
@@ -59,7 +59,7 @@ const id = useId()
 const text = ref('')
 const error = ref('')
 /** A number that is waiting for an answer: as typed, or in the likelier unit. */
-const asked = ref<{ readonly typed: number; readonly guess: UnitGuess } | null>(null)
+const asked = ref<{ readonly typed: number; readonly guess: LikelierUnit } | null>(null)
 const editing = ref(false)
 
 const shown = computed(() => {

@@ -14,7 +14,7 @@ const UNITS: readonly { readonly unit: 'mm' | 'cm' | 'm' | 'in' | 'ft'; readonly
 const BARE: Record<LengthUnit, number> = { mm: 0.001, cm: 0.01, m: 1, 'ft-in': 0.3048 }
 const HUNDREDFOLD = 100
 
-export interface UnitGuess {
+export interface LikelierUnit {
   /** As it would be typed, like “1500 mm”. */
   readonly text: string
   readonly valueM: number
@@ -24,7 +24,7 @@ export interface UnitGuess {
  * The likelier reading of a bare number that is a hundred times larger than what is usual (`usualM`, metres, above nought), or, with
  * `smallToo`, a hundred times smaller; null when it is not an outlier, has a unit, or no other unit fits better.
  */
-export function likelierUnit(typed: string, unit: LengthUnit, usualM: number, smallToo = false): UnitGuess | null {
+export function likelierUnit(typed: string, unit: LengthUnit, usualM: number, smallToo = false): LikelierUnit | null {
   const bare = /^[+-]?(\d+[.,]?\d*|[.,]\d+)$/.exec(typed.trim().replace('−', '-'))
   if (!bare || !(usualM > 0)) return null
   const number = Number(bare[0].replace(',', '.'))

@@ -208,3 +208,24 @@ describe('circumstances', () => {
     expect(found[0]!.severity).toBe('problem')
   })
 })
+
+describe('cuts', () => {
+  // a table's top seen within a degree of edge-on
+  const flat: Shot = { station: [3, 0.4, 0.77], subject: null }
+  it('a face that the near cut takes away is not told as seen edge-on', () => {
+    const told = (shot: Shot): boolean => ids(check(shot)).includes('edge-on-face')
+    expect(told(flat)).toBe(true)
+    expect(told({ ...flat, near: 3.4 })).toBe(false)
+  })
+  it('a picture emptied by the far cut, or the near one, says so and switches them off', () => {
+    for (const cut of [{ far: 0.05 }, { near: 60 }]) {
+      const shot: Shot = { ...GOOD, ...cut, subject: null }
+      const found = check(shot).find((f) => f.id === 'nothing-in-view')!
+      expect(found.reason).toMatch(
+        'far' in cut ? /^The far cut lies at 0\.05 m, the nearest thing at \d/ : /^The near cut at 60\.00 m/,
+      )
+      expect(found.mend!.label).toBe('Switch the cuts off')
+      expect(ids(check(shot, mended(shot, found)))).not.toContain('nothing-in-view')
+    }
+  })
+})

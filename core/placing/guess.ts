@@ -15,7 +15,7 @@ export interface GuessInput {
   readonly base: { readonly y: number; readonly z: number }
   readonly stated: FileUnit | null
 }
-export interface UnitGuess {
+export interface FileUnitGuess {
   readonly unit: FileUnit
   readonly up: 'y' | 'z'
   readonly unitWhy: string
@@ -33,7 +33,7 @@ const USUAL: Readonly<Record<GuessInput['kind'], readonly (readonly [FileUnit, n
 /** A base this much flatter along the unusual axis speaks against the usual one. */
 const FLATTER = 4
 
-export function guessUnit(input: GuessInput): UnitGuess {
+export function guessUnit(input: GuessInput): FileUnitGuess {
   const longest = Math.max(...input.size)
   const usualUp = input.kind === 'glTF' || input.kind === 'OBJ' ? 'y' : 'z'
   const other = usualUp === 'y' ? 'z' : 'y'

@@ -1,7 +1,7 @@
 // What goes into the reading of a model file, and what comes out?
 
 import type { Box } from '#core/math'
-import type { NamedNode, UnitGuess } from '#core/placing'
+import type { NamedNode, FileUnitGuess } from '#core/placing'
 
 /** One of the files picked or dropped together. */
 export interface PickedFile {
@@ -27,7 +27,7 @@ export interface ModelFacts {
   readonly materials: number
   /** Names of pictures that materials ask for and that are not there. */
   readonly missingTextures: readonly string[]
-  readonly guess: UnitGuess
+  readonly guess: FileUnitGuess
 }
 
 export interface ReadModel {

@@ -19,8 +19,6 @@ export const useCheck = defineStore('check', () => {
   const findings = shallowRef<readonly Finding[]>([])
   /** The finding highlighted in the picture, by its place in the list. */
   const shownAt = ref<number | null>(null)
-  /** Whether the list is that of the present picture. */
-  const current = ref(false)
   let asked = 0
 
   async function look(): Promise<void> {
@@ -38,7 +36,6 @@ export const useCheck = defineStore('check', () => {
     // what was shown stays shown as long as it is still found
     const again = before ? found.findIndex((f) => f.id === before.id) : -1
     shownAt.value = again < 0 ? null : again
-    current.value = true
   }
   // another project: nothing is known of it yet
   watch(
@@ -47,7 +44,6 @@ export const useCheck = defineStore('check', () => {
       asked++
       findings.value = []
       shownAt.value = null
-      current.value = false
     },
   )
   const key = () =>
@@ -77,5 +73,5 @@ export const useCheck = defineStore('check', () => {
       project.run({ type: 'setPart', part: 'cut', value })
     }
   }
-  return { findings, shownAt, shown, current, look, show, mend }
+  return { findings, shownAt, shown, look, show, mend }
 })

@@ -1,6 +1,6 @@
 // Stepping outside: a temporary view of the camera from elsewhere. It changes nothing in the project until “stand here”.
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, shallowRef } from 'vue'
 import { aimPointOf, directionOf, poseOfStand, type Camera, type Frame, type Framing } from '#core/camera'
 import { addScaled, distance } from '#core/math'
 import { aimAt, newLens } from '#model'
@@ -28,7 +28,6 @@ export const useOutside = defineStore('outside', () => {
   let formerTimer: ReturnType<typeof setTimeout> | null = null
 
   const on = computed(() => framing.value !== null)
-  const moving = ref(false)
   const shown = computed(() => live.value ?? framing.value)
   const camera = computed<Camera | null>(() =>
     shown.value ? { pose: poseOfStand(shown.value.stand, centreOf), lens: shown.value.lens, frame: frame.value } : null,
@@ -99,5 +98,5 @@ export const useOutside = defineStore('outside', () => {
     back()
     former.value = null
   }
-  return { on, framing, live, moving, shown, camera, frame, former, step, back, standHere, forget }
+  return { on, framing, live, shown, camera, frame, former, step, back, standHere, forget }
 })

@@ -97,6 +97,47 @@ describe('small pictures', () => {
     await turn()
     expect(thumbs.picture(setup())).toBeInstanceOf(Picture)
   })
+  it('a near cut, like every part that the registry marks, makes it another picture; focus does not', async () => {
+    const draw = vi
+      .spyOn(useStage(), 'thumbnail')
+      .mockImplementation(async () => new Picture() as unknown as ImageBitmap)
+    const shows = async (s: ReturnType<typeof setup>): Promise<void> => {
+      thumbs.picture(s)
+      await turn()
+    }
+    await shows(setup())
+    const { cut, focus } = setup()
+    await shows({ ...setup(), cut: { ...cut, near: { on: true, distanceM: 0.4 } } })
+    expect(draw).toHaveBeenCalledTimes(2)
+    expect(draw.mock.calls[1]![1].appearance.shown.cuts.nearM).toBe(0.4)
+    await shows({ ...setup(), focus: { ...focus, fNumber: 2 } })
+    expect(draw).toHaveBeenCalledTimes(2)
+  })
+  it('what is on the screen is never dropped; what is dropped is closed, and nothing is drawn over and over', async () => {
+    const made: Picture[] = []
+    const draw = vi.spyOn(useStage(), 'thumbnail').mockImplementation(async () => {
+      made.push(new Picture())
+      return made.at(-1) as unknown as ImageBitmap
+    })
+    const framing = (x: number) => ({ ...setup(), stand: stand(x) })
+    const held = effectScope()
+    const shown = held.run(() => [0, 1, 2].map((x) => thumbs.shownPicture(() => framing(x))))!
+    const look = (): unknown[] => shown.map((p) => p.value)
+    look()
+    await turn()
+    const first = look()
+    expect(first.every((p) => p instanceof Picture)).toBe(true)
+    for (let x = 10; x < 400; x++) {
+      thumbs.picture(framing(x))
+      await turn()
+    }
+    expect(look()).toEqual(first)
+    expect(draw).toHaveBeenCalledTimes(393)
+    // as many as are kept stay open, and those on the screen
+    expect(made.filter((p) => !p.closed).length).toBeLessThanOrEqual(203)
+    held.stop()
+    expect(made.slice(0, 3).every((p) => p.closed)).toBe(true)
+  })
   it('one that fails is not asked for again until light or model change', async () => {
     const draw = vi.spyOn(useStage(), 'thumbnail').mockRejectedValue(new Error('no memory'))
     for (let i = 0; i < 3; i++) {
