@@ -5,6 +5,7 @@ import { gzipSync } from 'node:zlib'
 import { hallModel } from '../scripts/demo-data/scenes.ts'
 import { drag, middle, openStand, pictureAt } from '../tests/support/browser.ts'
 import { memory, million, pickRay } from './bring.ts'
+import { fiveHundred } from './large.ts'
 import { check, fit, readings, standRay } from './framing.ts'
 import { openThousand, refuseLong } from './storage.ts'
 import { benchPage, median, ms, table, type Row } from './harness.ts'
@@ -152,6 +153,7 @@ for (const part of [
   memory,
   openThousand,
   refuseLong,
+  fiveHundred,
 ].filter((p) => !only || p.name === only)) {
   const found = await part()
   rows.push(...found)
