@@ -1,5 +1,5 @@
 // Small pictures of framings, drawn by the stage and kept by what they show; the same framing is never drawn twice.
-import { createSharedComposable } from '@vueuse/core'
+import { createSharedComposable, refDebounced } from '@vueuse/core'
 import { LRUCache } from 'lru-cache'
 import { computed, onScopeDispose, shallowReactive, watch, type ComputedRef } from 'vue'
 import { poseOfStand } from '#core/camera'
@@ -21,6 +21,8 @@ import { appearanceOf, SAMPLES, useStage } from '../../stores/stage.ts'
 const WIDTH_PX = 336
 const HEIGHT_PX = 186
 const KEPT = 200
+/** Shown for so long before it is drawn. */
+const STAYS_MS = 120
 
 /** What a viewpoint shows by itself: its kept parts over plain ones, in the project's present light. Null without a stand. */
 export function shownBy(doc: ProjectDocument, vp: Viewpoint): Setup | null {
@@ -129,10 +131,14 @@ function thumbs() {
       },
       { immediate: true },
     )
+    // what only flashes by in a long sheet is not asked for
+    const stays = refDebounced(key, STAYS_MS)
     onScopeDispose(() => key.value && release(key.value))
     return computed(() => {
       const s = setup()
-      return s ? picture(s) : null
+      if (!s) return null
+      const known = pictures.get(key.value!)
+      return known instanceof ImageBitmap ? known : stays.value === key.value ? picture(s) : null
     })
   }
   return { picture, shownPicture }
