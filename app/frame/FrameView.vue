@@ -15,7 +15,7 @@ import SetupStrip from './sheet/SetupStrip.vue'
 import { failureText } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
 import { useOutside } from './outside/outside.ts'
-import { useMeasures } from './measure/measures.ts'
+import { useMeasurements } from './measure/measurements.ts'
 import { usePicking } from './straighten/picking.ts'
 import { useSelection } from './selection/selection.ts'
 import { isIndoors } from '../stores/indoors.ts'
@@ -45,7 +45,7 @@ const outside = useOutside()
 const bring = useBring()
 const { clear } = useSelection()
 const picking = usePicking()
-const measures = useMeasures()
+const measurements = useMeasurements()
 const dialogIsOpen = (): boolean =>
   view.help || view.commands || project.saveState === 'conflict' || bring.busy || bring.report !== null
 const { over, handlers } = useDrop()
@@ -62,8 +62,8 @@ watch(
       const doc = project.document
       if (!doc || project.id !== id) return
       view.forSubject(doc.subject)
-      measures.clear()
-      measures.clearFitPoints()
+      measurements.clear()
+      measurements.clearFitPoints()
     } catch (e) {
       failed.value = failureText(e)
     }

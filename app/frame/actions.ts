@@ -4,13 +4,13 @@ import { action, type Action } from '../actions/registry.ts'
 import { newStamp, useProject } from '../stores/project.ts'
 import { useView, type StandTab } from '../stores/view.ts'
 import { useFraming } from './camera/framing.ts'
-import { useMeasures } from './measure/measures.ts'
+import { useMeasurements } from './measure/measurements.ts'
 import { useOutside } from './outside/outside.ts'
 import { PANELS } from './parts/registry.ts'
 import { savePicture } from './still/save.ts'
 import { useSelection } from './selection/selection.ts'
 import { useFitting } from './straighten/fitting.ts'
-import { useMeasured, VIEWS } from './straighten/measured.ts'
+import { useMeasuredViews, VIEWS } from './straighten/measured-views.ts'
 import { usePicking } from './straighten/picking.ts'
 import { useStandMoves } from './straighten/stand-moves.ts'
 import { useStraighten } from './straighten/straighten.ts'
@@ -60,11 +60,11 @@ function fitting(): Action[] {
   const { switchProjection } = useFraming()
   const { begin } = usePicking()
   const { fit, standBack } = useFitting()
-  const { show: measured } = useMeasured()
-  const measures = useMeasures()
+  const { show: measured } = useMeasuredViews()
+  const measurements = useMeasurements()
   return [
     action('measure', 'Measure between two points', () => begin('measure'), { key: 'M', enabled: isOpen }),
-    action('measure-clear', 'Clear what was measured', measures.clear, { enabled: () => measures.pairs.length > 0 }),
+    action('measure-clear', 'Clear what was measured', measurements.clear, { enabled: () => measurements.pairs.length > 0 }),
     action('fit-points', 'Pick points for a fit', () => begin('fit-points'), { enabled: isOpen }),
     action('tight-fit', 'Tight fit: fill the frame with the selection, picked points, or the model', () => fit(), {
       key: 'T',

@@ -61,7 +61,7 @@ export {
   type DrawnAxis,
   type MeasuredView,
   type Quarter,
-} from './measured.ts'
+} from './measured-views.ts'
 // measuring and snapping
-export { measure, type Measurement } from './measure.ts'
+export { distancesBetween, type Measurement } from './distances.ts'
 export { roundStepM, snapBearing, snapTo, type Snapped, type SnapLine } from './snap.ts'

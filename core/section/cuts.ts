@@ -1,6 +1,6 @@
 // Which points does a cut take away?
 // Model: each kind of cut says whether a point lies on its removed side; `reversed` swaps the sides. Space: world metres, Z up.
-// Source: handbook-6 (planes, slices, boxes); iso128-3 for what a stepped cut means.
+// Source: handbook-8 (planes, slices, boxes); iso128-3 for what a stepped cut means.
 
 import { cosDeg, sinDeg } from '../base/index.ts'
 import type { Vec3 } from '../math/index.ts'
@@ -19,7 +19,7 @@ export type Cut =
   | (CutBase & { readonly kind: 'upright'; readonly point: Vec3; readonly bearingDeg: number })
   /** What lies on the normal's side goes. */
   | (CutBase & { readonly kind: 'free'; readonly point: Vec3; readonly normal: Vec3 })
-  /** All but a layer about the plane goes. */
+  /** All but the layer from the plane to the thickness behind it goes: along the normal, -thickness to 0 stays. */
   | (CutBase & { readonly kind: 'slice'; readonly point: Vec3; readonly normal: Vec3; readonly thicknessM: number })
   /** All outside the box, which is turned clockwise about the vertical, goes. */
   | (CutBase & { readonly kind: 'box'; readonly centre: Vec3; readonly sizeM: Vec3; readonly turnDeg: number })
@@ -45,7 +45,7 @@ function removedSide(cut: Cut, [x, y, z]: Vec3): number {
     case 'free':
       return alongNormal(cut, x, y, z)
     case 'slice':
-      return Math.abs(alongNormal(cut, x, y, z)) - cut.thicknessM / 2
+      return Math.abs(alongNormal(cut, x, y, z) + cut.thicknessM / 2) - cut.thicknessM / 2
     case 'box': {
       const [dx, dy] = [x - cut.centre[0], y - cut.centre[1]]
       const [c, s] = [cosDeg(cut.turnDeg), sinDeg(cut.turnDeg)]

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import { formatLength, lengthSuffix } from '#core/base'
 import type { Vec3 } from '#core/math'
 import { useProject } from '../../stores/project.ts'
-import { useMeasures } from './measures.ts'
+import { useMeasurements } from './measurements.ts'
 
 const props = defineProps<{
   /** Null where a point has no picture. */
@@ -13,13 +13,13 @@ const props = defineProps<{
   line: (a: Vec3, b: Vec3) => { a: readonly [number, number]; b: readonly [number, number] } | null
 }>()
 const project = useProject()
-const measures = useMeasures()
+const measurements = useMeasurements()
 const long = (m: number): string => {
   const u = project.document?.unit ?? 'm'
   return u === 'ft-in' ? formatLength(m, u) : `${formatLength(m, u)} ${lengthSuffix(u)}`
 }
 const marks = computed(() =>
-  measures.list.flatMap((m, i) => {
+  measurements.list.flatMap((m, i) => {
     const l = props.line(m.a, m.b)
     if (!l) return []
     const x = (l.a[0] + l.b[0]) / 2
@@ -37,8 +37,8 @@ const marks = computed(() =>
     ]
   }),
 )
-const points = computed(() => measures.fitPoints.flatMap((p) => props.toPx(p) ?? []))
-const from = computed(() => (measures.from ? props.toPx(measures.from) : null))
+const points = computed(() => measurements.fitPoints.flatMap((p) => props.toPx(p) ?? []))
+const from = computed(() => (measurements.from ? props.toPx(measurements.from) : null))
 </script>
 
 <template>

@@ -5,7 +5,7 @@ import { formatLength, lengthSuffix } from '#core/base'
 import type { FitBy } from '#core/framing'
 import ChoiceRow from '../../controls/ChoiceRow.vue'
 import NumberField from '../../controls/NumberField.vue'
-import { useMeasures } from '../measure/measures.ts'
+import { useMeasurements } from '../measure/measurements.ts'
 import { useProject } from '../../stores/project.ts'
 import { useView } from '../../stores/view.ts'
 import { useFitting, type Margins } from '../straighten/fitting.ts'
@@ -14,7 +14,7 @@ import { signed } from '../../text/short.ts'
 
 const project = useProject()
 const view = useView()
-const measures = useMeasures()
+const measurements = useMeasurements()
 const picking = usePicking()
 const fitting = useFitting()
 const { margins, by, keepHeight, target, nearCut } = fitting
@@ -66,7 +66,7 @@ const long = (m: number): string => {
         >
           Click them…
         </button>
-        <button class="btn" :disabled="measures.fitPoints.length === 0" @click="measures.clearFitPoints()">
+        <button class="btn" :disabled="measurements.fitPoints.length === 0" @click="measurements.clearFitPoints()">
           Clear
         </button>
       </span>
@@ -126,16 +126,16 @@ const long = (m: number): string => {
         >
           Click them…
         </button>
-        <button class="btn" :disabled="measures.pairs.length === 0" @click="measures.clear()">Clear</button>
+        <button class="btn" :disabled="measurements.pairs.length === 0" @click="measurements.clear()">Clear</button>
       </span>
     </div>
-    <ol v-if="measures.list.length" class="measured">
-      <li v-for="(m, i) in measures.list" :key="i">
+    <ol v-if="measurements.list.length" class="measured">
+      <li v-for="(m, i) in measurements.list" :key="i">
         <b class="num">{{ long(m.distanceM) }}</b>
         <span class="num quiet"
           >x {{ signed(m.alongM[0], 2) }} y {{ signed(m.alongM[1], 2) }} z {{ signed(m.alongM[2], 2) }}</span
         >
-        <button class="plain quiet" title="Take this one away" @click="measures.remove(i)">
+        <button class="plain quiet" title="Take this one away" @click="measurements.remove(i)">
           ×<span class="visually-hidden">Remove measure {{ i + 1 }}</span>
         </button>
       </li>

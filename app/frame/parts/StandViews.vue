@@ -10,13 +10,13 @@ import { useFraming } from '../camera/framing.ts'
 import { useProject } from '../../stores/project.ts'
 import { diagramOf } from '../straighten/diagram.ts'
 import { useFitting } from '../straighten/fitting.ts'
-import { useMeasured } from '../straighten/measured.ts'
+import { useMeasuredViews } from '../straighten/measured-views.ts'
 import { compass, signed } from '../../text/short.ts'
 
 const project = useProject()
 const { mainBearingDeg, switchProjection } = useFraming()
 const { target } = useFitting()
-const { scale, quarter, show, showAngles } = useMeasured()
+const { scale, quarter, show, showAngles } = useMeasuredViews()
 
 const Q = [0, 1, 2, 3] as const satisfies readonly Quarter[]
 /** Each group in one row; the label names the row. */

@@ -5,7 +5,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { nextTick } from 'vue'
 import { aimPointOf, poseOfStand } from '#core/camera'
 import { closeInMemory, openInMemory } from '../../../tests/support/app.ts'
-import { useMeasures } from '../measure/measures.ts'
+import { useMeasurements } from '../measure/measurements.ts'
 import { centreOf } from '../../stores/centres.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
@@ -182,7 +182,7 @@ describe('the other pages', () => {
     expect((field('Left').element as HTMLInputElement).value).toBe(
       String(Math.round(useProject().document!.working.frame.widthPx / 10)),
     )
-    useMeasures().addFitPoint([3, 1, 1])
+    useMeasurements().addFitPoint([3, 1, 1])
     await nextTick()
     expect(w.get('[data-testid=fit-target]').text()).toBe('one picked point')
     await w
@@ -190,8 +190,8 @@ describe('the other pages', () => {
       .filter((b) => b.text() === 'Clear')[0]!
       .trigger('click')
     expect(w.get('[data-testid=fit-target]').text()).toBe('the model')
-    useMeasures().add([0, 0, 0])
-    useMeasures().add([3, 4, 0])
+    useMeasurements().add([0, 0, 0])
+    useMeasurements().add([3, 4, 0])
     await nextTick()
     expect(w.get('.measured').text()).toMatch(/5\.00 m.*x \+3\.00 y \+4\.00 z 0\.00/s)
     await button(/Remove measure 1/).trigger('click')

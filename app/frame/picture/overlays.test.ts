@@ -11,7 +11,7 @@ import type { FeatureHit } from '#mesh'
 import { closeInMemory, openInMemory } from '../../../tests/support/app.ts'
 import { useCheck } from '../check/check.ts'
 import MeasureMarks from '../measure/MeasureMarks.vue'
-import { useMeasures } from '../measure/measures.ts'
+import { useMeasurements } from '../measure/measurements.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
@@ -101,7 +101,7 @@ describe('marks', () => {
     const toPx = (p: Vec3) => ({ x: p[0] * 10, y: p[1] * 10 })
     const line = (a: Vec3, b: Vec3) => projectSegment(camera, a, b)
     const w = mount(MeasureMarks, { props: { toPx, line }, ...plugins })
-    const m = useMeasures()
+    const m = useMeasurements()
     m.add([4, 0, 0])
     await nextTick()
     expect(w.find('circle.from').exists()).toBe(true)

@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import { axesOf, standAs, toCamera, type Camera } from '#core/camera'
 import { fitPoints, nearCutBehind, type FitBy, type Sides } from '#core/framing'
 import { addScaled, boxCentre, boxCorners, distance, dot, joinBoxes, scale, sub, type Box, type Vec3 } from '#core/math'
-import { useMeasures } from '../measure/measures.ts'
+import { useMeasurements } from '../measure/measurements.ts'
 import { useFraming } from '../camera/framing.ts'
 import { useSelection } from '../selection/selection.ts'
 import { centreOf } from '../../stores/centres.ts'
@@ -29,7 +29,7 @@ function fitting() {
   const project = useProject()
   const stage = useStage()
   const notices = useNotices()
-  const measures = useMeasures()
+  const measurements = useMeasurements()
   const { nodes } = useSelection()
   const { take } = useFraming()
   const margins = useLocalStorage<Margins>('yoroi.margins', DEFAULT, { mergeDefaults: true })
@@ -43,7 +43,7 @@ function fitting() {
 
   /** Corners of what is to fill the frame: picked points, else the selection, else the model. */
   const target = computed<{ readonly what: string; readonly points: readonly Vec3[]; readonly box: Box } | null>(() => {
-    const picked = measures.fitPoints
+    const picked = measurements.fitPoints
     if (picked.length > 0) {
       const box = picked.map((p): Box => ({ min: p, max: p })).reduce(joinBoxes)
       return { what: picked.length === 1 ? 'one picked point' : `${picked.length} picked points`, points: picked, box }

@@ -6,7 +6,7 @@ import { atan2Deg, wrapBearingDeg } from '#core/base'
 import type { Aim, Camera } from '#core/camera'
 import type { Vec3 } from '#core/math'
 import type { FeatureHit } from '#mesh'
-import { useMeasures } from '../measure/measures.ts'
+import { useMeasurements } from '../measure/measurements.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
@@ -39,7 +39,7 @@ function picking() {
   const stage = useStage()
   const view = useView()
   const notices = useNotices()
-  const measures = useMeasures()
+  const measurements = useMeasurements()
   const { squareTo, wallNormalAt, centre, horizon } = useStraighten()
   /** What a click would take now. */
   const mark = shallowRef<FeatureHit | null>(null)
@@ -55,11 +55,11 @@ function picking() {
     asked++
     mark.value = null
     view.picking = null
-    measures.from = null
+    measurements.from = null
   }
   const ask = computed(() => {
     if (!view.picking) return ''
-    return view.picking === 'measure' && measures.from ? 'Click the second point' : ASKS[view.picking]
+    return view.picking === 'measure' && measurements.from ? 'Click the second point' : ASKS[view.picking]
   })
 
   const find = (camera: Camera, at: readonly [number, number], pxPerPage: number): Promise<FeatureHit | null> => {
@@ -91,8 +91,8 @@ function picking() {
     if (!what || !w || !c) return
     const topBearingDeg = c.pose.bearingDeg
     const aimed = (aim: Aim): void => void project.move({ stand: { ...w.stand, aim } }, 'Aimed')
-    if (what === 'measure') measures.add(point)
-    else if (what === 'fit-points') measures.addFitPoint(point)
+    if (what === 'measure') measurements.add(point)
+    else if (what === 'fit-points') measurements.addFitPoint(point)
     else if (what === 'centre') centre(point, centreBy.value)
     else if (what === 'horizon') horizon(point)
     else if (what === 'aim-point') aimed({ kind: 'point', point, topBearingDeg })

@@ -5,7 +5,7 @@ import { aimPointOf, poseOfStand, projectPoint, toCamera } from '#core/camera'
 import { boxCentre, boxCorners, distance, type Vec3 } from '#core/math'
 import type { FeatureHit, Hit } from '#mesh'
 import { closeInMemory, openInMemory, roomFacts } from '../../../tests/support/app.ts'
-import { useMeasures } from '../measure/measures.ts'
+import { useMeasurements } from '../measure/measurements.ts'
 import { useFraming } from '../camera/framing.ts'
 import { usePointer } from '../camera/pointer.ts'
 import { centreOf } from '../../stores/centres.ts'
@@ -15,7 +15,7 @@ import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
 import { diagramOf } from './diagram.ts'
 import { useFitting } from './fitting.ts'
-import { useMeasured, VIEWS } from './measured.ts'
+import { useMeasuredViews, VIEWS } from './measured-views.ts'
 import { usePicking } from './picking.ts'
 import { useStandMoves } from './stand-moves.ts'
 import { useStraighten } from './straighten.ts'
@@ -33,7 +33,7 @@ let scope: EffectScope
 let framing: ReturnType<typeof useFraming>
 let moves: ReturnType<typeof useStandMoves>
 let fitting: ReturnType<typeof useFitting>
-let measured: ReturnType<typeof useMeasured>
+let measured: ReturnType<typeof useMeasuredViews>
 let straighten: ReturnType<typeof useStraighten>
 let picking: ReturnType<typeof usePicking>
 let pointer: ReturnType<typeof usePointer>
@@ -52,7 +52,7 @@ beforeEach(async () => {
     framing = useFraming()
     moves = useStandMoves()
     fitting = useFitting()
-    measured = useMeasured()
+    measured = useMeasuredViews()
     straighten = useStraighten()
     picking = usePicking()
     pointer = usePointer()
@@ -270,13 +270,13 @@ describe('clicks that are asked for', () => {
     await click()
     await click()
     expect(useView().picking).toBe('fit-points')
-    expect(useMeasures().fitPoints).toHaveLength(2)
+    expect(useMeasurements().fitPoints).toHaveLength(2)
     picking.begin('measure')
     await click()
     expect(picking.ask.value).toContain('second')
     vi.spyOn(useStage().rays, 'pickFeature').mockResolvedValue(hit({ point: [5, 4, 3] }))
     await click()
-    expect(useMeasures().list[0]!.riseM).toBe(2)
+    expect(useMeasurements().list[0]!.riseM).toBe(2)
     picking.end()
     expect(useView().picking).toBeNull()
   })
@@ -325,8 +325,8 @@ describe('fitting', () => {
   it('fills the frame with picked points before the selection, and keeps the eye’s height in rooms', () => {
     useView().selection = [table.id]
     expect(fitting.target.value!.what).toBe('“Table”')
-    useMeasures().addFitPoint([4, 0.2, 1.58])
-    useMeasures().addFitPoint([4, 2.2, 1.58])
+    useMeasurements().addFitPoint([4, 0.2, 1.58])
+    useMeasurements().addFitPoint([4, 2.2, 1.58])
     expect(fitting.target.value!.what).toBe('2 picked points')
     const z = stand().station[2]
     expect(fitting.fit()).toBe(true)

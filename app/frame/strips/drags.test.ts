@@ -5,7 +5,7 @@ import { aimPointOf, poseOfStand } from '#core/camera'
 import type { Vec3 } from '#core/math'
 import { closeInMemory, openInMemory } from '../../../tests/support/app.ts'
 import { cameraOf } from '../../../tests/support/cameras.ts'
-import { useMeasures } from '../measure/measures.ts'
+import { useMeasurements } from '../measure/measurements.ts'
 import { useFraming } from '../camera/framing.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
@@ -147,12 +147,12 @@ describe('Plan', () => {
     void plan.down(at(4, 3, {}, 'pointerdown'))
     window.dispatchEvent(at(4, 3, {}, 'pointerup'))
     await nextTick()
-    expect(useMeasures().fitPoints).toEqual([[4, 3, 1.6]])
+    expect(useMeasurements().fitPoints).toEqual([[4, 3, 1.6]])
     useView().picking = 'measure'
     void plan.down(at(2, 2, {}, 'pointerdown'))
     window.dispatchEvent(at(2, 2, {}, 'pointerup'))
     for (let i = 0; i < 3; i++) await nextTick()
-    expect(useMeasures().from![2]).toBe(0.75)
+    expect(useMeasurements().from![2]).toBe(0.75)
     useView().picking = 'aim-point'
     void plan.down(at(2, 2, {}, 'pointerdown'))
     window.dispatchEvent(at(2, 2, {}, 'pointerup'))
@@ -200,6 +200,6 @@ describe('Side', () => {
     useView().picking = 'fit-points'
     side.down(at(4, 2.5, {}, 'pointerdown'))
     window.dispatchEvent(at(4, 2.5, {}, 'pointerup'))
-    expect(useMeasures().fitPoints).toEqual([[4, 1, 2.5]])
+    expect(useMeasurements().fitPoints).toEqual([[4, 1, 2.5]])
   })
 })

@@ -18,7 +18,7 @@ export interface Measurement {
 }
 
 /** Distance, height and direction from one point to another. */
-export function measure(a: Vec3, b: Vec3): Measurement {
+export function distancesBetween(a: Vec3, b: Vec3): Measurement {
   const d = sub(b, a)
   const levelM = Math.hypot(d[0], d[1])
   return {

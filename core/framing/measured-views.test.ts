@@ -8,7 +8,7 @@ import {
   depthBehindWall,
   distanceForWidthM,
   drawnAxes,
-  measure,
+  distancesBetween,
   measuredDirection,
   nearCutBehind,
   roundStepM,
@@ -157,15 +157,15 @@ describe('standing back through the wall', () => {
 
 describe('measuring', () => {
   it('distance, height, way over the ground and slope', () => {
-    const m = measure([1, 1, 0.5], [4, 5, 2.5])
+    const m = distancesBetween([1, 1, 0.5], [4, 5, 2.5])
     expect(m).toMatchObject({ levelM: 5, riseM: 2, alongM: [3, 4, 2] })
     expect(m.distanceM).toBeCloseTo(Math.sqrt(29), 12)
     expect(m.bearingDeg).toBeCloseTo(36.8699, 4)
     expect(m.slopeDeg).toBeCloseTo(21.8014, 4)
   })
   it('straight up has no bearing, nothing has no slope', () => {
-    expect(measure([0, 0, 0], [0, 0, 2])).toMatchObject({ bearingDeg: null, slopeDeg: 90 })
-    expect(measure([1, 2, 3], [1, 2, 3])).toMatchObject({ distanceM: 0, slopeDeg: 0 })
+    expect(distancesBetween([0, 0, 0], [0, 0, 2])).toMatchObject({ bearingDeg: null, slopeDeg: 90 })
+    expect(distancesBetween([1, 2, 3], [1, 2, 3])).toMatchObject({ distanceM: 0, slopeDeg: 0 })
   })
 })
 

@@ -1,25 +1,25 @@
 // Distances measured between picked points: shown in picture, Plan and Side until cleared; never part of the project.
 import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
-import { measure } from '#core/framing'
+import { distancesBetween } from '#core/framing'
 import type { Vec3 } from '#core/math'
 
-export const MOST_MEASURES = 12
+export const MOST_MEASUREMENTS = 12
 
-export const useMeasures = defineStore('measures', () => {
+export const useMeasurements = defineStore('measurements', () => {
   const pairs = shallowRef<readonly (readonly [Vec3, Vec3])[]>([])
   /** The first point of a measure under way. */
   const from = shallowRef<Vec3 | null>(null)
   /** Points picked for a fit. */
   const fitPoints = shallowRef<readonly Vec3[]>([])
-  const list = computed(() => pairs.value.map(([a, b]) => ({ a, b, ...measure(a, b) })))
+  const list = computed(() => pairs.value.map(([a, b]) => ({ a, b, ...distancesBetween(a, b) })))
 
   function add(point: Vec3): void {
     if (!from.value) {
       from.value = point
       return
     }
-    pairs.value = [...pairs.value, [from.value, point] as const].slice(-MOST_MEASURES)
+    pairs.value = [...pairs.value, [from.value, point] as const].slice(-MOST_MEASUREMENTS)
     from.value = null
   }
   const remove = (at: number): void => void (pairs.value = pairs.value.filter((_, i) => i !== at))

@@ -138,4 +138,4 @@ function measured() {
   }
   return { scale, quarter, show, showAngles, cameraFor }
 }
-export const useMeasured = createSharedComposable(measured)
+export const useMeasuredViews = createSharedComposable(measured)
