@@ -1,7 +1,7 @@
 // Are two documents the same, without sending either?
 // Model: a 106-bit sum of a JSON value that does not depend on the order of keys. Sums of objects are remembered by identity, so that
 // a document of which a little changed costs a little. Not against forgery: it finds mistakes, the sender is trusted no further.
-// Source: cyrb53 (public domain, bryc), two seeds.
+// Source: cyrb53 (public domain), two seeds; from memory.
 
 const sums = new WeakMap<object, string>()
 
