@@ -156,10 +156,10 @@ export function trailTo(doc: ProjectDocument, at: number): Result<Applied, Comma
   if (!step || at === doc.trail.at) return refused('nothing', 'The trail ends here.')
   const held = CAMERA_PARTS.filter((p) => doc.locked.includes(p) && !sameJson(doc.working[p], step[p]))
   const { stand, lens, frame } = step
-  const free = CAMERA_PARTS.filter((p) => !held.includes(p))
-  const working = mergeParts(doc.working, { stand, lens, frame }, free)
-  const others = PARTS.filter((p) => !(free as readonly PartName[]).includes(p))
-  const sources: Sources = { ...only(doc.sources, others), ...only(step.sources, free) }
+  const unlocked = CAMERA_PARTS.filter((p) => !held.includes(p))
+  const working = mergeParts(doc.working, { stand, lens, frame }, unlocked)
+  const others = PARTS.filter((p) => !(unlocked as readonly PartName[]).includes(p))
+  const sources: Sources = { ...only(doc.sources, others), ...only(step.sources, unlocked) }
   return ok({
     document: { ...doc, working, sources, recalledId: step.recalledId, trail: { ...doc.trail, at } },
     edit: false,

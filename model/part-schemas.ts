@@ -3,7 +3,7 @@
 
 import { z } from 'zod'
 import type { Aim, Frame, Lens, Projection, Stand } from '#core/camera'
-import { FILE_LIMIT, WORLD_LIMIT_M } from '#core/placing'
+import { OWN_UNITS_LIMIT, WORLD_LIMIT_M } from '#core/placing'
 import type { Cut } from '#core/section'
 import { list, names } from './lists.ts'
 
@@ -11,8 +11,8 @@ export const finite = z.number()
 /** World metres. Sites in surveyed coordinates lie thousands of kilometres from the origin. */
 export const coordinate = finite.min(-WORLD_LIMIT_M).max(WORLD_LIMIT_M)
 export const vec3 = z.tuple([coordinate, coordinate, coordinate]).readonly()
-const fileCoordinate = finite.min(-FILE_LIMIT).max(FILE_LIMIT)
-export const fileVec3 = z.tuple([fileCoordinate, fileCoordinate, fileCoordinate]).readonly()
+const ownCoordinate = finite.min(-OWN_UNITS_LIMIT).max(OWN_UNITS_LIMIT)
+export const ownVec3 = z.tuple([ownCoordinate, ownCoordinate, ownCoordinate]).readonly()
 export const angle = finite.min(-720).max(720)
 export const id = z.string().min(1).max(64)
 export const name = z.string().min(1).max(200)

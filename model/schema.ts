@@ -5,7 +5,7 @@
 import { z } from 'zod'
 import type { PlacedModel } from '#core/placing'
 import { list } from './lists.ts'
-import { angle, fileVec3, finite, frameSchema, id, lensSchema, name, onOff, standSchema, vec3 } from './part-schemas.ts'
+import { angle, ownVec3, finite, frameSchema, id, lensSchema, name, onOff, standSchema, vec3 } from './part-schemas.ts'
 import { keptPartsSchema, partNameSchema, setupSchema } from './parts.ts'
 
 export const viewpointSchema = z.object({ id, name, parts: keptPartsSchema, locked: onOff })
@@ -51,10 +51,10 @@ export const modelSchema = z.object({
   sha256: z.string().regex(/^[0-9a-f]{64}$/),
   sizeBytes: z.number().int().nonnegative(),
   /** Bounds in the file's own units and axes; null where they were never measured. */
-  fileBox: z.object({ min: fileVec3, max: fileVec3 }).nullable(),
+  fileBox: z.object({ min: ownVec3, max: ownVec3 }).nullable(),
   unitM: finite.min(1e-6).max(1e6),
   up: z.enum(['y', 'z']),
-  place: z.object({ position: fileVec3, turnDeg: angle, scale: finite.min(1e-6).max(1e6) }),
+  place: z.object({ position: ownVec3, turnDeg: angle, scale: finite.min(1e-6).max(1e6) }),
   moved: list(z.object({ path: nodePath, moveM: vec3, turnDeg: angle }), 10_000),
 }) satisfies z.ZodType<PlacedModel>
 export type ModelRef = z.infer<typeof modelSchema>

@@ -3,5 +3,5 @@ export { AT_ORIGIN, type ObjectMove, type PlacedModel, type Placement } from './
 export { boxInMetres, centreWithOffset, modelKey, placedPoint, replaced, standingOn, type Aimable } from './place.ts'
 export { matchNodes, type NamedNode, type NodeMatch } from './match.ts'
 export { guessUnit, statedUnit, UNIT_M, type GuessInput, type FileUnit, type FileUnitGuess } from './guess.ts'
-export { FILE_LIMIT, firstPlace, WORLD_LIMIT_M } from './limits.ts'
+export { OWN_UNITS_LIMIT, firstPlace, WORLD_LIMIT_M } from './limits.ts'
 export { isNought, originOf, shiftedBox, shiftedCamera, shiftedPoint, shiftedStand } from './origin.ts'

@@ -7,7 +7,7 @@ import { AT_ORIGIN, type Placement } from './types.ts'
 /** How far from the world's origin things may lie, metres: surveyed coordinates reach some thousands of kilometres. */
 export const WORLD_LIMIT_M = 1e7
 /** How far from a file's own origin its corners may lie, in the file's own units. */
-export const FILE_LIMIT = 1e15
+export const OWN_UNITS_LIMIT = 1e15
 
 /**
  * Where a first model is put: as it lies in its file, or on the world's origin where that is out of the world's reach. `box` holds

@@ -4,7 +4,7 @@
 
 import { Mesh, type BufferAttribute, type BufferGeometry, type InterleavedBufferAttribute, type Object3D } from 'three'
 import { AppError } from '#core/base'
-import { FILE_LIMIT, guessUnit, type FileUnit } from '#core/placing'
+import { OWN_UNITS_LIMIT, guessUnit, type FileUnit } from '#core/placing'
 import { assemble, exactFacts, soupOf, type SceneFacts, type Soup } from '#mesh'
 import { loadGlb } from '../scene/index.ts'
 import { endingOf } from '../kinds/index.ts'
@@ -98,7 +98,7 @@ async function reading(
   const size = [0, 1, 2].map((i) => facts.box.max[i]! - facts.box.min[i]!) as [number, number, number]
   if (!(Math.max(...size) > 0))
     throw new AppError('model-unreadable', 'All its corners lie in one point: it has no size.')
-  if (Math.max(...[...facts.box.min, ...facts.box.max].map(Math.abs)) > FILE_LIMIT)
+  if (Math.max(...[...facts.box.min, ...facts.box.max].map(Math.abs)) > OWN_UNITS_LIMIT)
     throw new AppError(
       'model-unreadable',
       'Some corners lie beyond 10^15 units from its origin. Move the model nearer and export it again.',
