@@ -22,9 +22,7 @@ export function withNormals(geometry: BufferGeometry): BufferGeometry {
     return made
   }
   let worked: BufferGeometry | null = null
-  for (let i = 0; i < normal.count; i++) {
-    const [x, y, z] = [normal.getX(i), normal.getY(i), normal.getZ(i)]
-    if (x * x + y * y + z * z > 1e-12) continue
+  for (let i = nextWithoutLength(normal, 0); i < normal.count; i = nextWithoutLength(normal, i + 1)) {
     if (!worked) {
       worked = new BufferGeometry().setAttribute('position', geometry.getAttribute('position')).setIndex(geometry.index)
       worked.computeVertexNormals()
@@ -34,6 +32,18 @@ export function withNormals(geometry: BufferGeometry): BufferGeometry {
     normal.setXYZ(i, n.getX(i), n.getY(i), n.getZ(i))
   }
   return geometry
+}
+
+/** The next normal from `i` on that has no length, or their count. Runs over every vertex of a model before its first picture. */
+function nextWithoutLength(normal: BufferGeometry['attributes'][string], i: number): number {
+  const { count } = normal
+  if (normal.array instanceof Float32Array && !('data' in normal)) {
+    const a = normal.array
+    while (i < count && a[i * 3]! ** 2 + a[i * 3 + 1]! ** 2 + a[i * 3 + 2]! ** 2 > 1e-12) i++
+    return i
+  }
+  while (i < count && normal.getX(i) ** 2 + normal.getY(i) ** 2 + normal.getZ(i) ** 2 > 1e-12) i++
+  return i
 }
 
 /** Faces without area have no direction: theirs is up. */
