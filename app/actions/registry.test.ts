@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import { describe, expect, it } from 'vitest'
-import { handleKey, keyOf, type Action } from './registry.ts'
+import { handleKey, isClosedDropDown, keyOf, type Action } from './registry.ts'
 
 const press = (key: string, more: KeyboardEventInit = {}, target: EventTarget = document.body): KeyboardEvent => {
   const e = new KeyboardEvent('keydown', { key, cancelable: true, bubbles: true, ...more })
@@ -59,5 +59,39 @@ describe('keys', () => {
     expect(handleKey(press('l'), actions, { ...calm, singleKeys: false })).toBe(false)
     expect(handleKey(press('z', { ctrlKey: true }), actions, { ...calm, singleKeys: false })).toBe(true)
     expect(ran).toEqual(['save', 'undo'])
+  })
+  it('run wherever focus is, unless text is typed there: on check boxes, sliders and closed drop-downs too', () => {
+    const { actions, ran } = list()
+    const make = (html: string): Element => {
+      document.body.innerHTML = html
+      return document.body.querySelector('[data-it]') ?? document.body.firstElementChild!
+    }
+    const takes = [
+      '<input type="text">',
+      '<input type="search">',
+      '<textarea></textarea>',
+      '<div contenteditable="true"><b data-it>x</b></div>',
+      '<span role="combobox" aria-expanded="true"></span>',
+      '<ul role="listbox"><li data-it></li></ul>',
+      '<input role="combobox" aria-expanded="false">',
+    ]
+    for (const html of takes)
+      expect([html, handleKey(press('l', {}, make(html)), actions, calm)]).toEqual([html, false])
+    const leaves = [
+      '<input type="checkbox">',
+      '<input type="radio">',
+      '<input type="range">',
+      '<button>x</button>',
+      '<span role="combobox" aria-expanded="false"></span>',
+      '<span role="combobox"></span>',
+    ]
+    for (const html of leaves)
+      expect([html, handleKey(press('l', {}, make(html)), actions, calm)]).toEqual([html, true])
+    expect(ran).toEqual(leaves.map(() => 'level'))
+    expect([isClosedDropDown(make(leaves[4]!)), isClosedDropDown(make(takes[4]!)), isClosedDropDown(null)]).toEqual([
+      true,
+      false,
+      false,
+    ])
   })
 })

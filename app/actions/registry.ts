@@ -36,9 +36,25 @@ export function keyOf(e: KeyboardEvent): string {
   return `${e.ctrlKey || e.metaKey ? 'Ctrl+' : ''}${shift}${name}`
 }
 
-const TYPING = 'input, textarea, select, [contenteditable], [role=combobox], [role=listbox], [role=menu]'
+/** Kinds of input that no text is typed into. */
+const WITHOUT_TEXT = new Set(['checkbox', 'radio', 'range', 'button', 'submit', 'reset', 'color', 'file', 'image'])
+const isClosedList = (e: Element): boolean =>
+  e.getAttribute('role') === 'combobox' &&
+  e.getAttribute('aria-expanded') !== 'true' &&
+  !(e instanceof HTMLInputElement)
 
-/** Runs the action of a key unless someone is typing, a dialog is open, or letters are switched off. */
+/** Whether keys pressed here are text, or choose from an open list or menu. */
+export function takesText(target: EventTarget | null): boolean {
+  const own = target instanceof Element && target.closest('input, textarea, select, [contenteditable], [role=combobox], [role=listbox], [role=menu]') // prettier-ignore
+  if (!own) return false
+  if (own instanceof HTMLInputElement) return !WITHOUT_TEXT.has(own.type)
+  return !isClosedList(own)
+}
+/** A closed drop-down: it would open at any letter, so commands must be asked first. */
+export const isClosedDropDown = (target: EventTarget | null): boolean =>
+  target instanceof Element && isClosedList(target)
+
+/** Runs the action of a key wherever focus is, unless text is typed there, a dialog is open, or letters are switched off. */
 export function handleKey(
   e: KeyboardEvent,
   actions: readonly Action[],
@@ -50,8 +66,7 @@ export function handleKey(
   if (!action) return false
   const single = !key.startsWith('Ctrl+') && key !== 'F1'
   if (single && !options.singleKeys) return false
-  const typing = e.target instanceof Element && e.target.closest(TYPING) !== null
-  if (typing && key !== 'Ctrl+K' && key !== 'Ctrl+S' && key !== 'F1') return false
+  if (takesText(e.target) && key !== 'Ctrl+K' && key !== 'Ctrl+S' && key !== 'F1') return false
   e.preventDefault()
   if (action.enabled()) action.run()
   return true

@@ -5,7 +5,7 @@ import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { onBeforeRouteLeave } from 'vue-router'
 import CommandList from '../actions/CommandList.vue'
 import HelpDialog from '../actions/HelpDialog.vue'
-import { handleKey, offerActions } from '../actions/registry.ts'
+import { handleKey, isClosedDropDown, offerActions } from '../actions/registry.ts'
 import { isDragging } from '../controls/drag.ts'
 import FrameCheck from './check/FrameCheck.vue'
 import { useCover } from './picture/cover.ts'
@@ -127,6 +127,17 @@ useEventListener(window, 'keydown', (e) => {
   }
   handleKey(e, actions, { dialogOpen, singleKeys: view.singleKeys, dragging: isDragging() })
 })
+// a closed drop-down would open at any letter: commands come first
+useEventListener(
+  window,
+  'keydown',
+  (e) => {
+    if (!isClosedDropDown(e.target) || e.key.length > 1 || e.key === ' ') return
+    if (handleKey(e, actions, { dialogOpen: dialogIsOpen(), singleKeys: view.singleKeys, dragging: isDragging() }))
+      e.stopPropagation()
+  },
+  true,
+)
 // leaving the page with work that is not on the server yet asks first (it is kept in this browser all the same)
 useEventListener(window, 'beforeunload', (e) => {
   if (!project.unsaved) return

@@ -64,7 +64,9 @@ function fitting(): Action[] {
   const measurements = useMeasurements()
   return [
     action('measure', 'Measure between two points', () => begin('measure'), { key: 'M', enabled: isOpen }),
-    action('measure-clear', 'Clear what was measured', measurements.clear, { enabled: () => measurements.pairs.length > 0 }),
+    action('measure-clear', 'Clear what was measured', measurements.clear, {
+      enabled: () => measurements.pairs.length > 0,
+    }),
     action('fit-points', 'Pick points for a fit', () => begin('fit-points'), { enabled: isOpen }),
     action('tight-fit', 'Tight fit: fill the frame with the selection, picked points, or the model', () => fit(), {
       key: 'T',

@@ -6,6 +6,7 @@ import { onBeforeUnmount, ref } from 'vue'
 import { axesOf, directionOf, poseOfStand, standMoved, type Framing } from '#core/camera'
 import { scale, sub, type Vec3 } from '#core/math'
 import { centreOf } from '../../stores/centres.ts'
+import { isClosedDropDown, takesText } from '../../actions/registry.ts'
 import { isDragging } from '../../controls/drag.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
@@ -19,7 +20,6 @@ const HURRY = 2.5
 const LONGEST_S = 0.1
 /** Heights that count as an eye's above its floor; others start at the project's own. */
 const EYE_M = { least: 0.3, most: 2.6 } as const
-const TYPING = 'input, textarea, select, [contenteditable], [role=combobox], [role=listbox], [role=menu], [role=slider]'
 
 /** Speed of flight by the size of what is there, metres a second. */
 export const flightMps = (sizeM: number): number => Math.min(50, Math.max(0.05, sizeM / 6))
@@ -120,8 +120,9 @@ export function useWalking(blocked: () => boolean) {
       const key = e.key.toLowerCase()
       if (!KEYS.has(key) || e.ctrlKey || e.metaKey || e.altKey || e.defaultPrevented) return
       if (!view.singleKeys || blocked() || isDragging() || !stage.ready) return
-      if (e.target instanceof Element && e.target.closest(TYPING)) return
+      if (takesText(e.target)) return
       e.preventDefault()
+      if (isClosedDropDown(e.target)) e.stopPropagation()
       hurry = e.shiftKey
       down.add(key)
       if (!walking.value) begin()
