@@ -1,8 +1,14 @@
+<script lang="ts">
+import { shallowRef } from 'vue'
+/** The field that spoke last: what others said before goes. */
+const speaking = shallowRef<symbol>()
+</script>
 <script setup lang="ts">
 // A number with its unit: typed with units and sums, stepped by arrow keys and wheel, dragged by its label, reset by double click.
-// Text that cannot be read keeps the old value and says why.
+// Text that cannot be read stays to be mended, with the reason; a number outside the limits gives way to the old value, and the limit
+// is told.
 import InputText from 'primevue/inputtext'
-import { computed, nextTick, ref, useId, watch } from 'vue'
+import { computed, nextTick, onBeforeUnmount, ref, useId, watch } from 'vue'
 import { startDrag } from './drag.ts'
 import {
   formatLength,
@@ -13,6 +19,7 @@ import {
   type QuantityKind,
   type LikelierUnit,
 } from '#core/base'
+import { WORLD_LIMIT_M } from '#core/placing'
 
 const props = withDefaults(
   defineProps<{
@@ -56,6 +63,7 @@ const props = withDefaults(
 const emit = defineEmits<{ change: [value: number]; live: [value: number]; settle: []; cancel: [] }>()
 
 const id = useId()
+const me = Symbol('field')
 const text = ref('')
 const error = ref('')
 /** A number that is waiting for an answer: as typed, or in the likelier unit. */
@@ -73,29 +81,54 @@ const shown = computed(() => {
 const unitText = computed(() => (props.kind === 'length' ? lengthSuffix(props.unit) : props.suffix))
 watch(shown, (s) => !editing.value && (text.value = s), { immediate: true })
 
-const within = (v: number): number => Math.min(props.max, Math.max(props.min, v))
+/** Lengths end where the world does. */
+const worldM = props.kind === 'length' ? WORLD_LIMIT_M : Infinity
+const least = computed(() => Math.max(props.min, -worldM))
+const most = computed(() => Math.min(props.max, worldM))
+const within = (v: number): number => Math.min(most.value, Math.max(least.value, v))
+
+/** Longest that a sentence stands which nothing follows. */
+const SENTENCE_MS = 6000
+let silence: ReturnType<typeof setTimeout> | undefined
+function tell(sentence: string): void {
+  error.value = sentence
+  speaking.value = me
+  clearTimeout(silence)
+}
+watch(speaking, (by) => {
+  if (by === me) return
+  error.value = ''
+  asked.value = null
+})
+/** The old value is back; the sentence stays a moment. */
+function restore(): void {
+  editing.value = false
+  text.value = shown.value
+  clearTimeout(silence)
+  silence = setTimeout(() => (error.value = ''), SENTENCE_MS)
+}
+onBeforeUnmount(() => clearTimeout(silence))
 
 function typing(): void {
   editing.value = true
   asked.value = null
+  clearTimeout(silence)
 }
 const begin = (e: FocusEvent): void => (e.target as HTMLInputElement).select()
 /** Takes over what was typed; text that cannot be used stays in the field with the reason beside it. */
 function commit(): void {
   if (!editing.value) return
   const r = parseQuantity(text.value, props.kind, props.unit)
-  if (!r.ok) {
-    error.value = r.message
-    return
-  }
-  if (r.value < props.min || r.value > props.max) {
-    const end = r.value < props.min ? `not below ${format(props.min)}` : `not above ${format(props.max)}`
-    error.value = `It can be ${end}.`
-    return
+  if (!r.ok) return tell(r.message)
+  if (r.value < least.value || r.value > most.value) {
+    tell(`It can be ${r.value < least.value ? `not below ${format(least.value)}` : `not above ${format(most.value)}`}.`)
+    return restore()
   }
   const guess = props.kind === 'length' ? likelierUnit(text.value, props.unit, props.usualM, props.positive) : null
   if (guess && within(guess.valueM) === guess.valueM) {
+    error.value = ''
     asked.value = { typed: r.value, guess }
+    speaking.value = me
     return
   }
   put(r.value)
@@ -118,17 +151,15 @@ function leave(e: FocusEvent): void {
   // the question's own buttons are part of the field
   if (asked.value && (e.relatedTarget as HTMLElement | null)?.closest?.('.ask')) return
   commit()
-  if (asked.value) return
+  // a question that is left unanswered stands beside the old value
+  if (asked.value) text.value = shown.value
+  else if (error.value) restore()
   editing.value = false
-  if (!error.value) return
-  // the old value is back; the sentence stays a moment
-  text.value = shown.value
-  setTimeout(() => (error.value = ''), 4000)
 }
 function enter(e: KeyboardEvent): void {
   commit()
   const input = e.target as HTMLInputElement
-  if (!error.value) requestAnimationFrame(() => input.select())
+  if (!editing.value) requestAnimationFrame(() => input.select())
 }
 function escape(e: KeyboardEvent): void {
   text.value = shown.value

@@ -26,6 +26,10 @@ describe('parseQuantity', () => {
     ['1/0 m', 'syntax'],
     ['1 m / 0', 'not-finite'],
     ['1 + ', 'syntax'],
+    ['1e3', 1000],
+    ['2.5e-1 m', 0.25],
+    ['.5E2 cm', 0.5],
+    ['1e', 'syntax'],
   ])('reads %s as %s', (text, want) => {
     const got = metres(text)
     if (typeof want === 'number') expect(got).toBeCloseTo(want, 9)
@@ -51,6 +55,11 @@ describe('formatLength', () => {
     [1.8161, 'ft-in', `5'11 1/2"`],
     [-0.3048, 'ft-in', `-1'0"`],
     [0.004, 'm', '0.0040'],
+    [0, 'm', '0.00'],
+    [-0.00001, 'm', '0.00'],
+    [-0.0002, 'mm', '0'],
+    [-0.0001, 'cm', '0.0'],
+    [-0.004, 'm', '-0.0040'],
   ] as const)('%d m in %s is %s', (v, unit, text) => expect(formatLength(v, unit)).toBe(text))
   it('is read back as what was shown', () => {
     for (const u of ['mm', 'cm', 'm', 'ft-in'] as const) expect(metres(formatLength(2.54, u), u)).toBeCloseTo(2.54, 2)

@@ -88,7 +88,7 @@ class Reader {
 
   /** One number with its unit; feet may be followed by inches, inches by a fraction. */
   private quantity(): number {
-    const n = this.take(/^(\d+ +\d+\/\d+|\d+\/\d+(?= *["i])|\d+\.?\d*|\.\d+)/)
+    const n = this.take(/^(\d+ +\d+\/\d+|\d+\/\d+(?= *["i])|(\d+\.?\d*|\.\d+)(e[+-]?\d+)?)/)
     if (n === null) throw new SyntaxError(this.text.slice(this.at))
     const value = readMixed(n)
     const unit = this.take(/^(mm|cm|km|m|in|ft|deg|rad|px|°|"|')/)
@@ -142,9 +142,9 @@ export function parseQuantity(
 
 /** A length in metres as the project's unit writes it, without the unit's name (ft-in carries its marks). */
 export function formatLength(metres: number, unit: LengthUnit): string {
-  if (unit === 'mm') return (metres * 1000).toFixed(0)
-  if (unit === 'cm') return (metres * 100).toFixed(1)
-  if (unit === 'm') return metres.toFixed(metres !== 0 && Math.abs(metres) < 0.0095 ? 4 : 2)
+  if (unit === 'mm') return unsignedNought((metres * 1000).toFixed(0))
+  if (unit === 'cm') return unsignedNought((metres * 100).toFixed(1))
+  if (unit === 'm') return metreText(metres)
   const sixteenths = Math.round((Math.abs(metres) / 0.0254) * 16)
   const feet = Math.floor(sixteenths / 192)
   const inches = Math.floor((sixteenths % 192) / 16)
@@ -156,5 +156,12 @@ export function formatLength(metres: number, unit: LengthUnit): string {
   }
   return `${metres < 0 && sixteenths > 0 ? '-' : ''}${feet}'${inches}${num ? ` ${num}/${den}` : ''}"`
 }
+
+/** Hundredths; below them tenths of a millimetre, unless those are nought too. */
+function metreText(metres: number): string {
+  const fine = Math.abs(metres) < 0.0095 ? metres.toFixed(4) : metres.toFixed(2)
+  return Number(fine) === 0 ? '0.00' : fine
+}
+const unsignedNought = (fixed: string): string => (Number(fixed) === 0 ? fixed.replace('-', '') : fixed)
 
 export const lengthSuffix = (unit: LengthUnit): string => (unit === 'ft-in' ? '' : unit)

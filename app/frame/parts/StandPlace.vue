@@ -71,6 +71,7 @@ function paste(e: ClipboardEvent): void {
       :unit="unit"
       :model-value="eyeHeight"
       :step="0.01"
+      :min="0"
       :usual-m="own"
       positive
       hint="Above the floor below; the aim comes along"
