@@ -15,6 +15,7 @@ import {
   remembered,
   shownOf,
   undo,
+  withoutEdit,
   type CameraChanges,
   type Command,
   type History,
@@ -125,6 +126,20 @@ export const useProject = defineStore('project', () => {
     set(s.document)
   }
   const undoEdit = (): void => step(undo)
+  /** Takes back the edit that was just made, whatever is done until it is called: for the message that tells of it. */
+  function undoOfThis(): () => void {
+    const edit = history.value.past.at(-1)
+    return () => {
+      const doc = document.value
+      if (!doc || !edit || !history.value.past.includes(edit)) return
+      if (history.value.past.at(-1) === edit) return undoEdit()
+      letGo()
+      const r = withoutEdit(doc, edit)
+      if (!r.ok) return notices.say(r.message, 'warning')
+      history.value = remembered(history.value, doc, r.value)
+      set(r.value)
+    }
+  }
   const redoEdit = (): void => step(redo)
   const trail = (by: -1 | 1): void =>
     void (document.value && run({ type: 'trailTo', at: document.value.trail.at + by }))
@@ -177,7 +192,7 @@ export const useProject = defineStore('project', () => {
 
   return {
     id, document, live, working, camera, shown, recalled, changed, canUndo, canRedo, canBack, canForward, saveState, savedAt, problem, theirs, unsaved,
-    run, move, show, settle, letGo, undoEdit, redoEdit, trail, save, open, close, takeTheirs, keepAsCopy, letGoOfIt,
+    run, move, show, settle, letGo, undoEdit, undoOfThis, redoEdit, trail, save, open, close, takeTheirs, keepAsCopy, letGoOfIt,
   } // prettier-ignore
 })
 

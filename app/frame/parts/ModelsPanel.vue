@@ -87,7 +87,7 @@ function remove(m: ModelRef): void {
   if (s?.aim.kind === 'object' && (s.aim.nodeId === m.key || s.aim.nodeId.startsWith(`${m.key}/`)))
     project.move({ stand: aimConverted(s, 'point', 3, centreOf) }, 'Aim by point')
   if (project.run({ type: 'removeModel', modelId: m.id }))
-    notices.say(`“${m.name}” is out of the project.`, 'plain', { label: 'Undo', run: project.undoEdit })
+    notices.say(`“${m.name}” is out of the project.`, 'plain', { label: 'Undo', run: project.undoOfThis() })
 }
 function picked(e: Event): void {
   const input = e.target as HTMLInputElement

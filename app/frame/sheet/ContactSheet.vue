@@ -44,7 +44,7 @@ function focusAt(i: number): void {
 }
 function remove(v: Viewpoint): void {
   if (project.run({ type: 'deleteViewpoint', viewpointId: v.id }))
-    notices.say(`“${v.name}” is deleted.`, 'plain', { label: 'Undo', run: project.undoEdit })
+    notices.say(`“${v.name}” is deleted.`, 'plain', { label: 'Undo', run: project.undoOfThis() })
 }
 function renamed(v: Viewpoint, name: string): void {
   renaming.value = null

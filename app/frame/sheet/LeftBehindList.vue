@@ -17,7 +17,7 @@ const takeBack = (l: LeftBehind): void => {
 }
 const drop = (l: LeftBehind): void => {
   if (project.run({ type: 'dropLeftBehind', leftBehindId: l.id }))
-    notices.say('The framing is off the list.', 'plain', { label: 'Undo', run: project.undoEdit })
+    notices.say('The framing is off the list.', 'plain', { label: 'Undo', run: project.undoOfThis() })
 }
 const time = (iso: string): string => new Date(iso).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })
 </script>

@@ -59,7 +59,7 @@ function confirm(): void {
   const parts = [...ticked.value]
   if (view.keeping === 'keep') {
     if (!project.run({ type: 'keepChanged', parts })) return
-    notices.say(`Kept: ${parts.map(partLabel).join(', ')}.`, 'plain', { label: 'Undo', run: project.undoEdit })
+    notices.say(`Kept: ${parts.map(partLabel).join(', ')}.`, 'plain', { label: 'Undo', run: project.undoOfThis() })
   } else if (view.keeping === 'new') {
     const name = actions.value?.name ?? ''
     if (!project.run({ type: 'keepAsNew', id: newId(), name, parts })) return
