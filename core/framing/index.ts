@@ -63,5 +63,6 @@ export {
   type Quarter,
 } from './measured-views.ts'
 // measuring and snapping
+export { focalOfEdge } from './edge-focal.ts'
 export { distancesBetween, type Measurement } from './distances.ts'
 export { roundStepM, snapBearing, snapTo, type Snapped, type SnapLine } from './snap.ts'

@@ -1,6 +1,7 @@
 // What drags, clicks and nudges on Plan do: station, aim, cone edges, standing anew, picked points.
 import { ref, type ComputedRef } from 'vue'
-import { aimPointOf, standFromPlan, standMoved, usedSensor, type Stand } from '#core/camera'
+import { aimPointOf, standFromPlan, standMoved, type Stand } from '#core/camera'
+import { focalOfEdge } from '#core/framing'
 import type { Vec3 } from '#core/math'
 import type { Storey } from '#mesh'
 import { startDrag } from '../../controls/drag.ts'
@@ -54,14 +55,8 @@ export function usePlanDrags(strip: Strip, storey: ComputedRef<Storey | null>, c
     const w = project.document?.working
     if (!c || !w) return
     const p = strip.toWorld(e)
-    const b = (c.pose.bearingDeg * Math.PI) / 180
-    const [dx, dy] = [p[0] - c.pose.station[0], p[1] - c.pose.station[1]]
-    const ahead = dx * Math.sin(b) + dy * Math.cos(b)
-    const across = dx * Math.cos(b) - dy * Math.sin(b)
-    const { widthMm } = usedSensor(w.lens, c.frame)
-    const edgeMm = side === 0 ? -widthMm / 2 + w.lens.crossMm : widthMm / 2 + w.lens.crossMm
-    const mm = (edgeMm * ahead) / across
-    if (!Number.isFinite(mm) || mm < 5 || ahead <= 0) return
+    const mm = focalOfEdge({ ...c, lens: w.lens }, side === 0 ? 'left' : 'right', p[0], p[1])
+    if (mm === null || mm < 5) return
     project.show({ lens: { ...w.lens, focalMm: Math.min(2000, e.altKey ? mm : Math.round(mm * 10) / 10) } })
   }
   function nudge(dx: number, dy: number, alone: boolean): void {
