@@ -30,5 +30,8 @@ describe('short forms', () => {
   it('of file names: safe, from project and viewpoint', () => {
     expect(pictureName('Saltmarsh / Seed: Library', 'Hall, east')).toBe('Saltmarsh-Seed-Library_Hall-east.png')
     expect(pictureName('///', null)).toBe('picture.png')
+    const at = new Date(2026, 2, 4, 9, 5, 7)
+    expect(pictureName('Hall', 'East', at)).toBe('Hall_East_2026-03-04_090507.png')
+    expect(pictureName('Hall', null, at)).toBe('Hall_2026-03-04_090507.png')
   })
 })

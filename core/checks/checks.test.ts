@@ -1,4 +1,5 @@
 // Each finding on a scene made to have exactly it, and silence on one made to have none.
+import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { loadGlb } from '#formats/scene'
 import { checkScene, MeshScene, soupOf } from '#mesh'
@@ -9,7 +10,7 @@ import type { Aim, Lens, Stand } from '../camera/index.ts'
 import { poseOfStand, projectPoint } from '../camera/index.ts'
 import { convergence } from '../framing/index.ts'
 import type { Vec3 } from '../math/index.ts'
-import { frameCheck, type CheckSetup, type Finding, type FindingId } from './index.ts'
+import { frameCheck, verticalsOf, type CheckSetup, type Finding, type FindingId } from './index.ts'
 
 /** The room of 6 x 4 x 3 m with a vase on its table, a screen that can hide it, and a long counter. */
 let room: MeshScene
@@ -37,6 +38,7 @@ interface Shot {
   far?: number
   aim?: Aim
   kind?: 'room' | 'product'
+  ownEyeM?: number
 }
 /** Nothing to be said about it: level, square to the far wall, at eye height, the screen out of the way. */
 const GOOD = { station: [3, 0.4, 1.58] as Vec3, bearingDeg: 0, hidden: ['Room/Screen'] }
@@ -61,7 +63,7 @@ const check = (shot: Shot, setup = setupOf(shot)): Finding[] =>
       station: setup.stand.station,
       shown: setup.shown,
       kind: shot.kind ?? 'room',
-      eyeHeightM: 1.58,
+      eyeHeightM: shot.ownEyeM ?? 1.58,
       subjectId: shot.subject === undefined ? 'Room/Vase' : shot.subject,
     }),
   )
@@ -89,9 +91,37 @@ describe('silence', () => {
       'a parallel plan',
       { station: [3, 2, 1.2], tiltDeg: -90, lens: { projection: { kind: 'parallel', widthM: 8 } }, subject: null },
     ],
+    ['a product that converges', { tiltDeg: -12, subject: null, kind: 'product', lens: { focalMm: 70 } }],
+    ['the project’s own eye height, wherever it lies', { station: [3, 0.4, 2.4], ownEyeM: 2.4 }],
     ['a panorama', { lens: { projection: { kind: 'equirectangular' } }, subject: null }],
     ['a steep look down on purpose', { tiltDeg: -60, subject: null, station: [3, 2, 2.6] }],
   ])('%s', (_name, shot) => expect(ids(check(shot))).toEqual([]))
+})
+
+describe('what is said of verticals', () => {
+  it('is a slip exactly where the check finds one', () => {
+    const deg = fc.oneof(fc.double({ min: -2, max: 2, noNaN: true }), fc.double({ min: -85, max: 85, noNaN: true }))
+    fc.assert(
+      fc.property(deg, fc.oneof(fc.constant(0), deg), fc.constantFrom('room' as const, 'product' as const), (tiltDeg, rollDeg, kind) => {
+        const setup = setupOf({ tiltDeg, rollDeg, kind, subject: null })
+        const found = ids(check({ kind, subject: null }, setup)).some((i) => i === 'leaning-verticals' || i === 'almost-level')
+        const said = verticalsOf({ pose: poseOfStand(setup.stand), lens: setup.lens, frame: setup.frame }, kind)
+        // a tilt of a few thousandths is told although nobody sees the lean yet
+        if (said !== 'upright') expect(said).toBe(found ? 'slip' : 'meant')
+      }),
+      { numRuns: 60 },
+    ) // prettier-ignore
+  })
+  it.each([
+    [83, 'room', 'meant'],
+    [-5, 'room', 'slip'],
+    [-5, 'product', 'meant'],
+    [0.4, 'product', 'slip'],
+    [0, 'room', 'upright'],
+  ] as const)('a tilt of %d degrees in a %s is %s', (tiltDeg, kind, want) => {
+    const setup = setupOf({ tiltDeg })
+    expect(verticalsOf({ pose: poseOfStand(setup.stand), lens: setup.lens, frame: setup.frame }, kind)).toBe(want)
+  })
 })
 
 const EACH: readonly [FindingId, Shot, (f: Finding) => void][] = [

@@ -7,6 +7,8 @@ import { almostCentred, subjectHidden } from './subject.ts'
 import type { Check, CheckSetup, Finding, CheckScene, Severity } from './types.ts'
 import { almostLevel, leaningVerticals } from './upright.ts'
 
+export { verticalsOf } from './upright.ts'
+
 /** All checks, in the order of the order of work. */
 const CHECKS: readonly Check[] = [
   nothingInView,

@@ -60,12 +60,17 @@ export const insideObject: Check = ({ camera, setup, scene }) => {
   ]
 }
 
+/** As near to the project's own eye height it is the own. */
+const OWN_M = 0.005
+
 export const eyeHeight: Check = ({ camera, setup, scene }) => {
   if (scene.kind !== 'room' || scene.floorM === null || camera.lens.projection.kind !== 'perspective') return []
   if (Math.abs(camera.pose.tiltDeg) > 45) return []
   const value = camera.pose.station[2] - scene.floorM
   if (!(value < EYE_M.least || value > EYE_M.most) || value > EYE_M.above || value <= 0) return []
   const up = scene.eyeHeightM - value
+  // the project's own eye height is meant, wherever it lies
+  if (Math.abs(up) < OWN_M) return []
   return [
     {
       id: 'eye-height',

@@ -2,16 +2,36 @@
 // Limits (practice): a lean of 0.1 degrees is seen beside the picture's edge; tilt or roll up to 1.5 degrees is hardly meant; more
 // than 10 degrees of lean is a three-point view on purpose. Source: handbook-2.
 
-import { standAs } from '../camera/index.ts'
+import { standAs, type Camera } from '../camera/index.ts'
 import { convergence, levelKeepingCentre } from '../framing/index.ts'
 import { addScaled, type Vec3 } from '../math/index.ts'
-import type { Check, Finding, Look, Mend } from './types.ts'
+import type { Check, CheckScene, Finding, Look, Mend } from './types.ts'
 
 const LEAN_DEG = { least: 0.1, most: 10 } as const
 /** Of tilt and roll: below is level, above is meant. */
 const ALMOST_DEG = { least: 0.002, most: 1.5 } as const
 
 const almost = (deg: number): boolean => Math.abs(deg) > ALMOST_DEG.least && Math.abs(deg) <= ALMOST_DEG.most
+
+/** Below it a vertical is upright. */
+const UPRIGHT_DEG = 0.005
+
+/**
+ * What the leans of a picture are: none, a slip (of which the check has a finding), or meant: three points, or a product, that may
+ * converge. Null in panoramic pictures.
+ */
+export function verticalsOf(camera: Camera, kind: CheckScene['kind']): 'upright' | 'slip' | 'meant' | null {
+  const c = convergence(camera)
+  if (c.leanLeftDeg === null || c.leanRightDeg === null) return null
+  const lean = Math.max(Math.abs(c.leanLeftDeg), Math.abs(c.leanRightDeg))
+  if (lean < UPRIGHT_DEG) return 'upright'
+  const { tiltDeg, rollDeg } = camera.pose
+  if (camera.lens.projection.kind !== 'perspective') return almost(rollDeg) ? 'slip' : 'meant'
+  if (Math.abs(tiltDeg) <= ALMOST_DEG.most && Math.abs(rollDeg) <= ALMOST_DEG.most)
+    return almost(tiltDeg) || almost(rollDeg) ? 'slip' : 'meant'
+  if (Math.abs(tiltDeg) <= ALMOST_DEG.most && almost(tiltDeg)) return 'slip'
+  return kind === 'room' && lean >= LEAN_DEG.least && lean <= LEAN_DEG.most ? 'slip' : 'meant'
+}
 
 function levelled({ camera, setup, scene }: Look): Mend | null {
   if (camera.lens.projection.kind !== 'perspective') {
@@ -63,7 +83,8 @@ export const almostLevel: Check = (look) => {
 /** A lean that is seen, of a camera that is neither level nor steep. */
 export const leaningVerticals: Check = (look) => {
   const { tiltDeg, rollDeg } = look.camera.pose
-  if (look.camera.lens.projection.kind !== 'perspective') return []
+  // a product may converge
+  if (look.camera.lens.projection.kind !== 'perspective' || look.scene.kind !== 'room') return []
   if (Math.abs(tiltDeg) <= ALMOST_DEG.most && Math.abs(rollDeg) <= ALMOST_DEG.most) return []
   const c = convergence(look.camera)
   const lean = Math.max(Math.abs(c.leanLeftDeg!), Math.abs(c.leanRightDeg!))

@@ -2,6 +2,7 @@
 // Thin lines over the picture: guides, horizon, the aim, and where a click would stand.
 import { computed } from 'vue'
 import { horizonPx, projectPoint, projectSegment, aimPointOf, type Camera } from '#core/camera'
+import { verticalsOf } from '#core/checks'
 import type { Vec3 } from '#core/math'
 import { centreOf } from '../../stores/centres.ts'
 import MeasureMarks from '../measure/MeasureMarks.vue'
@@ -70,12 +71,12 @@ const line = (a: Vec3, b: Vec3) => {
 const straight = computed(() => {
   const l = lean.value
   if (!l || l.leanLeftDeg === null || l.leanRightDeg === null) return null
-  const worst = Math.max(Math.abs(l.leanLeftDeg), Math.abs(l.leanRightDeg))
   const converging = l.points === 0 ? 'nothing converges' : `${l.points}-point`
   // looking steeply up or down, verticals run towards or away from the eye: no lean to speak of
-  if (Math.abs(props.camera.pose.tiltDeg) > 80) return { text: `verticals seen along, ${converging}`, good: true }
-  if (worst < 0.005) return { text: `verticals upright, ${converging}`, good: true }
-  return { text: `verticals lean ${leanText(l)}, ${converging}`, good: false }
+  const steep = Math.abs(props.camera.pose.tiltDeg) > 80
+  const verdict = steep ? 'meant' : (verticalsOf(props.camera, project.document?.subject ?? 'room') ?? 'meant')
+  const what = steep ? 'seen along' : verdict === 'upright' ? 'upright' : `lean ${leanText(l)}`
+  return { verdict, text: `${{ upright: '✓ ', slip: '△ ', meant: '' }[verdict]}verticals ${what}, ${converging}` }
 })
 </script>
 
@@ -101,12 +102,12 @@ const straight = computed(() => {
     <text
       v-if="straight"
       class="label right"
-      :class="{ warn: !straight.good }"
+      :class="straight.verdict"
       :x="width - 8"
       :y="height - 8"
       text-anchor="end"
     >
-      {{ straight.good ? '✓' : '△' }} {{ straight.text }}
+      {{ straight.text }}
     </text>
   </svg>
 </template>
@@ -152,8 +153,11 @@ const straight = computed(() => {
 .label.right {
   fill: #3d521d;
 }
-.label.right.warn {
+.label.right.slip {
   fill: #7a4f06;
+}
+.label.right.meant {
+  fill: #33363f;
 }
 .measure path,
 .measure ellipse,

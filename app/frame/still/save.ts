@@ -20,7 +20,11 @@ export async function savePicture(): Promise<void> {
     const url = URL.createObjectURL(blob)
     const link = Object.assign(window.document.createElement('a'), {
       href: url,
-      download: pictureName(doc.name, project.changed.length === 0 ? (project.recalled?.name ?? null) : null),
+      download: pictureName(
+        doc.name,
+        project.recalled?.name ?? null,
+        project.recalled && project.changed.length === 0 ? null : new Date(),
+      ),
     })
     link.click()
     setTimeout(() => URL.revokeObjectURL(url), 60_000)
