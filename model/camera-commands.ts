@@ -40,9 +40,14 @@ export const stepOf = (doc: ProjectDocument, label: string): TrailStep => ({
   label: label.slice(0, LABEL_LIMIT),
 })
 
-/** The document with a new step after the present one; what lay ahead is dropped, as in a browser. */
-function stepped(doc: ProjectDocument, label: string): ProjectDocument {
-  const before = doc.trail.steps.slice(0, doc.trail.at + 1)
+/**
+ * The document with a new step after the present one; what lay ahead is dropped, as in a browser. A step that `joins` takes the place
+ * of the trail's last where that has its label.
+ */
+function stepped(doc: ProjectDocument, label: string, joins = false): ProjectDocument {
+  const { steps: all, at } = doc.trail
+  const joined = joins && at > 0 && at === all.length - 1 && all[at]!.label === label
+  const before = all.slice(0, joined ? at : at + 1)
   const steps = [...before, stepOf(doc, label)].slice(-TRAIL_LIMIT)
   return { ...doc, trail: { steps, at: steps.length - 1 } }
 }
@@ -138,6 +143,7 @@ export function moveCamera(
   doc: ProjectDocument,
   changes: CameraChanges,
   label: string,
+  joins = false,
 ): Result<Applied, CommandReason> {
   const names = CAMERA_PARTS.filter((p) => changes[p] !== undefined && !sameJson(changes[p], doc.working[p]))
   if (names.length === 0) return refused('nothing', 'The camera is already there.')
@@ -148,7 +154,7 @@ export function moveCamera(
       `${held.map(partLabel).join(' and ')} ${held.length > 1 ? 'are' : 'is'} locked. Unlock to change.`,
     )
   const working = { ...doc.working, ...Object.fromEntries(names.map((p) => [p, changes[p]])) } as Setup
-  return ok({ document: stepped({ ...doc, working }, label), edit: false, held: [] })
+  return ok({ document: stepped({ ...doc, working }, label, joins), edit: false, held: [] })
 }
 
 export function trailTo(doc: ProjectDocument, at: number): Result<Applied, CommandReason> {

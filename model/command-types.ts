@@ -16,7 +16,8 @@ export interface Stamp {
 
 export type Command =
   // camera moves: the trail
-  | { type: 'moveCamera'; changes: CameraChanges; label: string }
+  /** One that joins is one step with the trail's last, where that has its label. */
+  | { type: 'moveCamera'; changes: CameraChanges; label: string; joins?: boolean }
   | { type: 'trailTo'; at: number }
   // recall and put back: the trail, and edits where other parts change
   | { type: 'recall'; viewpointId: string; only?: readonly PartName[]; stamp: Stamp }

@@ -23,7 +23,7 @@ export function applyCommand(doc: ProjectDocument, command: Command): Result<App
 function carriedOut(doc: ProjectDocument, command: Command): Result<Applied, CommandReason> {
   switch (command.type) {
     case 'moveCamera':
-      return moveCamera(doc, command.changes, command.label)
+      return moveCamera(doc, command.changes, command.label, command.joins)
     case 'trailTo':
       return trailTo(doc, command.at)
     case 'recall':

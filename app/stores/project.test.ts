@@ -126,6 +126,45 @@ describe('saving', () => {
   })
 })
 
+describe('small moves', () => {
+  it('are one step while they follow each other within two seconds, and another thing between them parts them', async () => {
+    const p = useProject()
+    const labels = () => p.document!.trail.steps.map((s) => s.label)
+    for (const x of [2, 3, 4]) p.move({ stand: stand(x) }, 'Nudged')
+    expect(labels().slice(1)).toEqual(['Nudged'])
+    p.trail(-1)
+    expect(p.working!.stand.station[0]).toBe(1)
+    p.trail(1)
+    await vi.advanceTimersByTimeAsync(2100)
+    p.move({ stand: stand(5) }, 'Nudged')
+    p.move({ stand: stand(6) }, 'Walked')
+    p.move({ stand: stand(7) }, 'Nudged')
+    p.move({ stand: stand(8) }, 'Levelled')
+    p.move({ stand: stand(9) }, 'Levelled')
+    expect(labels().slice(1)).toEqual(['Nudged', 'Nudged', 'Walked', 'Nudged', 'Levelled', 'Levelled'])
+  })
+})
+
+describe('the Undo of a message', () => {
+  it('takes back what it tells of, whatever came since; once', () => {
+    const p = useProject()
+    const notices = useNotices()
+    p.run({ type: 'keepAsNew', id: 'a', name: 'A', parts: ['stand'] })
+    p.run({ type: 'deleteViewpoint', viewpointId: 'a' })
+    const undo = p.undoOfThis()
+    p.run({ type: 'keepAsNew', id: 'b', name: 'B', parts: ['stand'] })
+    undo()
+    expect(p.document!.viewpoints.map((v) => v.name)).toEqual(['A', 'B'])
+    p.undoEdit()
+    expect(p.document!.viewpoints.map((v) => v.name)).toEqual(['B'])
+    p.run({ type: 'renameViewpoint', viewpointId: 'b', name: 'C' })
+    const rename = p.undoOfThis()
+    p.run({ type: 'renameViewpoint', viewpointId: 'b', name: 'D' })
+    rename()
+    expect([p.document!.viewpoints[0]!.name, notices.list.at(-1)!.kind]).toEqual(['D', 'warning'])
+  })
+})
+
 describe('the two histories in the store', () => {
   it('undo and redo edits, the trail moves the camera, each on its own', () => {
     const p = useProject()

@@ -33,6 +33,10 @@ import { createSaving } from './saving.ts'
 export const newId = (): string => crypto.randomUUID()
 export const newStamp = (): Stamp => ({ id: newId(), at: new Date().toISOString() })
 
+/** Moves that are one step of the trail as long as they follow each other. */
+const SMALL_MOVES: ReadonlySet<string> = new Set(['Nudged', 'Walked', 'Flown'])
+const TOGETHER_MS = 2000
+
 export const useProject = defineStore('project', () => {
   const notices = useNotices()
   const id = ref<string | null>(null)
@@ -88,8 +92,15 @@ export const useProject = defineStore('project', () => {
     set(r.value.document)
     return true
   }
-  const move = (changes: CameraChanges, label: string): boolean =>
-    run({ type: 'moveCamera', changes: limitedCamera(changes), label })
+  /** The last of many small moves, and when it came. */
+  let small = { label: '', atMs: -Infinity }
+  function move(changes: CameraChanges, label: string): boolean {
+    const now = performance.now()
+    const joins = SMALL_MOVES.has(label) && small.label === label && now - small.atMs < TOGETHER_MS
+    const moved = run({ type: 'moveCamera', changes: limitedCamera(changes), label, joins })
+    if (moved) small = { label, atMs: now }
+    return moved
+  }
 
   /** Shows a framing without making it a step; refused parts (locked) are left out and told once a drag. */
   function show(changes: CameraChanges): boolean {
