@@ -170,6 +170,19 @@ describe('fitting by the lens', () => {
     expect(Math.min(room.left + room.right, room.top + room.bottom)).toBeCloseTo(0, 9)
     expect(both.lens.focalMm).toBeGreaterThan(fitted({ focalMm: 24 }, { by: 'focal', margin: 0.05 }, off).lens.focalMm)
   })
+  it('ends at the longest lens there is, with the shift of that lens', () => {
+    const far = boxCorners({ min: [40, 500, 3], max: [40.5, 500.5, 3.5] })
+    for (const by of ['focal', 'focal+shift'] as const) {
+      const camera = fitted({ focalMm: 24 }, { by }, far.map((p) => (by === 'focal' ? [0.1, p[1], 0.1 + (p[2] - 3)] : p) as Vec3)) // prettier-ignore
+      expect(camera.lens.focalMm).toBe(2000)
+      if (by === 'focal+shift') {
+        const room = roomOf(camera, far, { left: 0, right: 0, top: 0, bottom: 0 })
+        expect(room.left).toBeCloseTo(room.right, 6)
+        expect(room.top).toBeCloseTo(room.bottom, 6)
+        expect(room.left).toBeGreaterThan(0)
+      }
+    }
+  })
   it('is as the handbook says: f = min(w/dx, h/dy), shift = f times the middle', () => {
     // handbook-11: the cube from the origin has dx = 1/5, dy = 1/5 from 0 to 1/5
     const camera = fitted({ focalMm: 24 }, { by: 'focal+shift' })
@@ -256,6 +269,24 @@ describe('refusals are named', () => {
     ['behind', {}, { by: 'focal' }, [[0, -5, 1]]],
     ['too-large', { focalMm: 200 }, { by: 'shift' }, CUBE],
     ['off-axis', { riseMm: 14 }, { by: 'focal' }, CUBE],
+    [
+      'too-large',
+      {},
+      { by: 'focal' },
+      [
+        [-40, 1, 0],
+        [40, 1, 0],
+      ],
+    ],
+    [
+      'too-large',
+      {},
+      { by: 'focal+shift' },
+      [
+        [-40, 1, 0],
+        [40, 1, 0],
+      ],
+    ],
     ['projection', {}, { by: 'extent' }, CUBE],
     ['projection', { projection: { kind: 'parallel', widthM: 2 } }, { by: 'focal' }, CUBE],
     ['projection', { projection: { kind: 'equirectangular' } }, {}, CUBE],

@@ -6,7 +6,7 @@
 // Space: camera axes, metres; sensor mm. Source: handbook-11.
 
 import { ok, refused, type Result } from '../base/index.ts'
-import { usedSensor, type Camera } from '../camera/index.ts'
+import { FOCAL_RANGE_MM, usedSensor, type Camera } from '../camera/index.ts'
 import { alongAxes, asPoints, countOf, inAxes, type Flat, type Points } from './fit-points.ts'
 import { fitExtent } from './fit-extent.ts'
 import type { FitOptions, FitReason, Sides } from './fit-types.ts'
@@ -194,6 +194,8 @@ function outermost(q: Float64Array, z: Float64Array, s: number, at: number): rea
   return [first, last]
 }
 
+const tooWide = refused('too-large', `It would take a lens shorter than ${FOCAL_RANGE_MM.min} mm. Fit by distance.`)
+
 /** By focal length, by shift, or by both: the station stays. */
 function byLens(
   camera: Camera,
@@ -231,10 +233,14 @@ function byLens(
     const focalMm = Math.min(...limits.map(([t, room]) => (t > 0 ? room / t : Infinity)))
     if (!Number.isFinite(focalMm)) return refused('no-extent', 'All of it falls into one point of the picture.')
     if (focalMm <= 0) return refused('off-axis', 'No focal length brings it into the picture. Turn towards it first.')
-    return ok({ ...camera, lens: { ...lens, focalMm } })
+    if (focalMm < FOCAL_RANGE_MM.min) return tooWide
+    return ok({ ...camera, lens: { ...lens, focalMm: Math.min(FOCAL_RANGE_MM.max, focalMm) } })
   }
-  const focalMm = by === 'shift' ? lens.focalMm : Math.min(wide / (x1 - x0), high / (y1 - y0))
-  if (!Number.isFinite(focalMm)) return refused('no-extent', 'All of it falls into one point of the picture.')
+  const longest = by === 'shift' ? lens.focalMm : Math.min(wide / (x1 - x0), high / (y1 - y0))
+  if (!Number.isFinite(longest)) return refused('no-extent', 'All of it falls into one point of the picture.')
+  if (by !== 'shift' && longest < FOCAL_RANGE_MM.min) return tooWide
+  // the shift belongs to the lens that is there, not to a longer one
+  const focalMm = by === 'shift' ? longest : Math.min(FOCAL_RANGE_MM.max, longest)
   if (by === 'shift' && ((x1 - x0) * focalMm > wide * (1 + 1e-12) || (y1 - y0) * focalMm > high * (1 + 1e-12)))
     return refused('too-large', 'It is larger than the picture within its margins. Fit by distance or focal length.')
   const crossMm = (focalMm * (x0 + x1) + w * (sides.right - sides.left)) / 2

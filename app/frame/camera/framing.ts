@@ -83,6 +83,8 @@ function framing() {
     const focalMm = Math.min(FOCAL_RANGE_MM.max, Math.max(FOCAL_RANGE_MM.min, lens.focalMm))
     if (focalMm !== lens.focalMm)
       notices.say(`The lens ends at ${focalMm} mm; ${lens.focalMm.toFixed(1)} mm would be needed.`, 'warning')
+    else if (focalMm === FOCAL_RANGE_MM.max && w.lens.focalMm < focalMm)
+      notices.say(`The lens ends at ${focalMm} mm: there is room left at the sides.`, 'warning')
     return project.move({ stand: standAs(w.stand, pose, centreOf), lens: { ...lens, focalMm } }, label)
   }
   const withCamera = (change: (c: Camera) => Result<Camera>, label: string): boolean =>
