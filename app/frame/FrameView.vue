@@ -98,21 +98,21 @@ onBeforeUnmount(() => {
   view.help = view.commands = false
 })
 
+/** The innermost thing first: a running turn of the wheel, keeping, the trail, a tool, the view from outside, what is large. */
+function escape(): void {
+  if (area.value?.cancelWheel()) return
+  if (view.picking) picking.end()
+  else if (view.keeping) view.keeping = null
+  else if (view.trail) view.trail = false
+  else if (view.tool === 'stand' || view.tool === 'pick')
+    view.tool = project.document?.subject === 'product' ? 'orbit' : 'turn'
+  else if (outside.on) outside.back()
+  else if (view.main !== 'picture') view.main = 'picture'
+  else clear()
+}
 useEventListener(window, 'keydown', (e) => {
   const dialogOpen = dialogIsOpen()
-  if (e.key === 'Escape' && !dialogOpen && !isDragging()) {
-    // the innermost thing first: a running turn of the wheel, keeping, the trail, a tool, the view from outside, what is large
-    if (area.value?.cancelWheel()) return
-    if (view.picking) picking.end()
-    else if (view.keeping) view.keeping = null
-    else if (view.trail) view.trail = false
-    else if (view.tool === 'stand' || view.tool === 'pick')
-      view.tool = project.document?.subject === 'product' ? 'orbit' : 'turn'
-    else if (outside.on) outside.back()
-    else if (view.main !== 'picture') view.main = 'picture'
-    else clear()
-    return
-  }
+  if (e.key === 'Escape' && !dialogOpen && !isDragging()) return escape()
   // K again confirms what K began; so does Enter anywhere outside a field
   if (
     view.keeping === 'keep' &&
@@ -127,14 +127,18 @@ useEventListener(window, 'keydown', (e) => {
   }
   handleKey(e, actions, { dialogOpen, singleKeys: view.singleKeys, dragging: isDragging() })
 })
-// a closed drop-down would open at any letter: commands come first
+// a closed drop-down would open at any letter and keep Esc to itself: commands come first
 useEventListener(
   window,
   'keydown',
   (e) => {
-    if (!isClosedDropDown(e.target) || e.key.length > 1 || e.key === ' ') return
-    if (handleKey(e, actions, { dialogOpen: dialogIsOpen(), singleKeys: view.singleKeys, dragging: isDragging() }))
-      e.stopPropagation()
+    if (!isClosedDropDown(e.target) || e.key === ' ' || (e.key.length > 1 && e.key !== 'Escape')) return
+    const [dialogOpen, dragging] = [dialogIsOpen(), isDragging()]
+    const done =
+      e.key === 'Escape'
+        ? !dialogOpen && !dragging && (escape(), true)
+        : handleKey(e, actions, { dialogOpen, singleKeys: view.singleKeys, dragging })
+    if (done) e.stopPropagation()
   },
   true,
 )

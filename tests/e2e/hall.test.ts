@@ -77,6 +77,19 @@ describe('the job, from opening to the finished picture', () => {
     expect(pose.bearingDeg).toBeCloseTo(80, 6)
   })
 
+  it('takes commands while a drop-down or a check box has the focus: neither opens nor swallows them', async () => {
+    const standTool = page.getByRole('radio', { name: 'Stand', exact: true })
+    const storey = page.getByRole('combobox', { name: 'Storey' }).first()
+    for (const control of [storey, page.getByRole('checkbox', { name: /station alone/ })]) {
+      await control.focus()
+      await page.keyboard.press('g')
+      await expect.poll(() => standTool.getAttribute('aria-checked'), { timeout: 5000 }).toBe('true')
+      expect(await storey.getAttribute('aria-expanded')).not.toBe('true')
+      await page.keyboard.press('Escape')
+      await expect.poll(() => standTool.getAttribute('aria-checked'), { timeout: 5000 }).toBe('false')
+    }
+  })
+
   it('draws a stand in Plan: station, then aim; Esc meanwhile restores the start exactly', async () => {
     const before = (await saved()).working.stand
     const strip = (await page.getByTestId('plan').boundingBox())!
