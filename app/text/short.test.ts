@@ -9,7 +9,7 @@ describe('short forms', () => {
     expect(standShort(poseAt({ tiltDeg: -7.25 }), 1.8161, 'ft-in')).toEqual([`5'11 1/2"`, 'tilt −7.3°'])
     expect(lensShort(lensOf({ riseMm: 2.1 }))).toEqual(['24 mm', 'rise +2.1'])
     expect(lensShort(lensOf({ riseMm: 2.1, crossMm: -3 }))).toEqual(['24 mm', '+2.1 −3.0'])
-    expect(lensShort(lensOf({ projection: { kind: 'parallel', widthM: 24 } }))).toEqual(['parallel', '24.0 m wide'])
+    expect(lensShort(lensOf({ projection: { kind: 'parallel', widthM: 24 } }))).toEqual(['parallel', '24 m'])
     expect(frameShort(frameOf(2400, 1600))).toEqual(['3:2', '2400 px'])
     const off = { on: false, distanceM: 0 }
     const cut = { near: off, far: off, cuts: [], face: 'open' as const }
@@ -18,6 +18,19 @@ describe('short forms', () => {
     expect(cutShort({ ...cut, far }, 'm')).toEqual(['far 12.00', ''])
     expect(cutShort({ ...cut, near: { on: true, distanceM: 0.62 }, far }, 'cm')).toEqual(['near 62.0', 'far 1200.0'])
     expect(aspectText({ widthPx: 1997, heightPx: 1000 })).toBe('2.00:1')
+  })
+  it('of stand and lens hold within ten letters, at any tilt, roll and shift', () => {
+    for (const v of [-89.99, -35.3, -9.96, -0.04, 0.6, 9.94, 11, 45.5, 180]) {
+      const second = [
+        standShort(poseAt({ tiltDeg: Math.max(-90, Math.min(90, v)) }), 1.58, 'm')[1],
+        standShort(poseAt({ rollDeg: v }), 1.58, 'm')[1],
+        lensShort(lensOf({ riseMm: v }))[1],
+        lensShort(lensOf({ crossMm: v }))[1],
+        lensShort(lensOf({ riseMm: v, crossMm: -v }))[1],
+        lensShort(lensOf({ projection: { kind: 'parallel', widthM: Math.abs(v) * 17.123 } }))[1],
+      ]
+      for (const t of second) expect([t, t.length <= 10]).toEqual([t, true])
+    }
   })
   it('of leans, without pixels where verticals nearly lie', () => {
     expect(leanText({ leanLeftDeg: 3.754, leanRightDeg: -3.754, widestPx: 78.74 })).toBe('3.75°, 79 px')

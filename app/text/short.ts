@@ -10,6 +10,9 @@ export const signed = (v: number, digits: number): string => {
   return Number(t) === 0 ? t : `${v > 0 ? '+' : '−'}${t}`
 }
 
+/** A tenth, or the whole from ten on: cells of the strip hold ten letters. */
+const tenth = (v: number): string => signed(v, Math.abs(v) < 9.95 ? 1 : 0)
+
 /** Lean of verticals in degrees and over the picture's height in pixels; without pixels where they nearly lie. */
 export function leanText(c: {
   leanLeftDeg: number | null
@@ -30,24 +33,21 @@ export function standShort(pose: Pose, eyeHeightM: number | null, unit: LengthUn
   const second = level
     ? 'level'
     : Math.abs(pose.tiltDeg) >= 0.005
-      ? `tilt ${signed(pose.tiltDeg, 1)}°`
-      : `roll ${signed(pose.rollDeg, Math.abs(pose.rollDeg) >= 100 ? 0 : 1)}°`
+      ? `tilt ${tenth(pose.tiltDeg)}°`
+      : `roll ${tenth(pose.rollDeg)}°`
   return [length(height, unit), second]
 }
 
 export function lensShort(lens: Lens): [string, string] {
   const p = lens.projection
   const shift = [
-    lens.riseMm ? `rise ${signed(lens.riseMm, 1)}` : '',
-    lens.crossMm ? `cross ${signed(lens.crossMm, 1)}` : '',
+    lens.riseMm ? `rise ${tenth(lens.riseMm)}` : '',
+    lens.crossMm ? `cross ${tenth(lens.crossMm)}` : '',
   ].filter(Boolean)
-  if (p.kind === 'parallel' || p.kind === 'oblique') return [p.kind, `${p.widthM.toPrecision(3)} m wide`]
+  if (p.kind === 'parallel' || p.kind === 'oblique') return [p.kind, `${Number(p.widthM.toPrecision(3))} m`]
   if (p.kind !== 'perspective') return [p.kind, '']
   const f = Number.isInteger(Math.round(lens.focalMm * 10) / 10) ? lens.focalMm.toFixed(0) : lens.focalMm.toFixed(1)
-  return [
-    `${f} mm`,
-    shift.length === 2 ? `${signed(lens.riseMm, 1)} ${signed(lens.crossMm, 1)}` : (shift[0] ?? 'no shift'),
-  ]
+  return [`${f} mm`, shift.length === 2 ? `${tenth(lens.riseMm)} ${tenth(lens.crossMm)}` : (shift[0] ?? 'no shift')]
 }
 
 /** Extents in metres, to the millimetre where they are small. */
