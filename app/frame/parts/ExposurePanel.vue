@@ -49,6 +49,7 @@ async function meter(): Promise<void> {
     />
     <NumberField
       label="Brighter by"
+      suffix="EV"
       kind="plain"
       at-end
       :model-value="project.working!.exposure.compensationEv"

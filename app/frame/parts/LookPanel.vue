@@ -34,6 +34,7 @@ const BACKDROPS = [
     >
     <NumberField
       label="Bearing"
+      suffix="°"
       kind="angle"
       at-end
       :model-value="look.sun.bearingDeg"
@@ -46,6 +47,7 @@ const BACKDROPS = [
     />
     <NumberField
       label="Height"
+      suffix="°"
       kind="angle"
       at-end
       :model-value="look.sun.elevationDeg"
