@@ -57,6 +57,16 @@ describe('one edit taken out', () => {
     expect(withoutEdit(done(after, named('a', 'Two')), { before: four, after })).toMatchObject({ ok: false, reason: 'later' }) // prettier-ignore
     expect(sure(done(after, named('b', 'Two')), { before: four, after }).viewpoints.map((v) => v.name)).toEqual(['At a', 'Two', 'At c', 'At d']) // prettier-ignore
   })
+  it('moves made since never stand in the way, even where the edit moved the camera too', () => {
+    const start = done(fresh(), { type: 'setPart', part: 'visible', value: { hidden: ['hall/Lamp'] } } as Command)
+    const all: Command = { type: 'keepAsNew', id: 'w', name: 'Whole', parts: ['stand', 'visible'] }
+    const before = done(start, all, move(4), { type: 'setPart', part: 'visible', value: { hidden: [] } } as Command)
+    const after = done(before, { type: 'recall', viewpointId: 'w', stamp: { id: 's', at: '2026-01-01T00:00:00Z' } })
+    const now = done(after, move(7))
+    const next = sure(now, { before, after })
+    expect(next.working.visible.hidden).toEqual([])
+    expect([next.working.stand, next.trail]).toEqual([now.working.stand, now.trail])
+  })
   it('hidden objects of other edits stay hidden', () => {
     const hide = (...hidden: string[]): Command => ({ type: 'setPart', part: 'visible', value: { hidden } }) as Command
     const one = done(fresh(), hide('hall/Lamp'))

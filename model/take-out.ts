@@ -5,7 +5,7 @@
 
 import { ok, refused, type Result } from '#core/base'
 import type { Edit } from './history.ts'
-import { CAMERA_PARTS, sameJson } from './parts.ts'
+import { CAMERA_PARTS, mergeParts, sameJson } from './parts.ts'
 import type { ProjectDocument } from './schema.ts'
 import { firstFault } from './validate.ts'
 
@@ -22,21 +22,22 @@ class Later extends Error {}
 /** The present document without one edit that was made to it. Refused where a later change stands on the edit's. */
 export function withoutEdit(now: ProjectDocument, { before, after }: Edit): Result<ProjectDocument, 'later' | 'fault'> {
   try {
-    const next = back(before, after, now) as ProjectDocument
-    const working = { ...next.working }
-    const sources = { ...next.sources }
-    for (const p of CAMERA_PARTS) {
-      Object.assign(working, { [p]: now.working[p] })
-      if (now.sources[p] === undefined) delete sources[p]
-      else sources[p] = now.sources[p]
-    }
-    const document = { ...next, working, sources, trail: now.trail, recalledId: now.recalledId }
+    // the camera's side is the present one throughout, so that no move since stands in the way
+    const document = back(withCameraOf(before, now), withCameraOf(after, now), now) as ProjectDocument
     const fault = firstFault(now, document)
     return fault === null ? ok(document) : refused('fault', fault)
   } catch (e) {
     if (!(e instanceof Later)) throw e
     return refused('later', 'It was changed again since. Undo the later edits first.')
   }
+}
+
+function withCameraOf(doc: ProjectDocument, { working, sources, trail, recalledId }: ProjectDocument): ProjectDocument {
+  const own = { ...doc.sources }
+  for (const p of CAMERA_PARTS)
+    if (sources[p] === undefined) delete own[p]
+    else own[p] = sources[p]
+  return { ...doc, working: mergeParts(doc.working, working, CAMERA_PARTS), sources: own, trail, recalledId }
 }
 
 function back(before: unknown, after: unknown, now: unknown): unknown {
@@ -51,24 +52,9 @@ function back(before: unknown, after: unknown, now: unknown): unknown {
 function backObject(before: Json, after: Json, now: Json): Json {
   const next: Json = {}
   for (const k of new Set([...Object.keys(now), ...Object.keys(before)])) {
-    // the camera's own side is put back as it is now, whatever it was
-    if (k === 'trail' || k === 'recalledId' || k === 'sources') next[k] = now[k]
-    else {
-      const v = back(before[k], after[k], now[k])
-      if (v !== undefined) next[k] = v
-    }
+    const v = back(before[k], after[k], now[k])
+    if (v !== undefined) next[k] = v
   }
-  if (isObject(before['sources'])) next['sources'] = backSources(before['sources'], after['sources'] as Json, now['sources'] as Json) // prettier-ignore
-  return next
-}
-/** Where a part comes from is no value that could be lost: what was set since stays. */
-function backSources(before: Json, after: Json, now: Json): Json {
-  const next = { ...now }
-  for (const k of Object.keys({ ...before, ...after }))
-    if (now[k] === after[k]) {
-      if (before[k] === undefined) delete next[k]
-      else next[k] = before[k]
-    }
   return next
 }
 
