@@ -5,7 +5,7 @@ import { openStand, pictureAt } from '../tests/support/browser.ts'
 import { roomGlb } from '../tests/support/models.ts'
 import { median, ms, type Row } from './harness.ts'
 
-async function projectOf500(stand: Awaited<ReturnType<typeof openStand>>): Promise<string> {
+export async function projectOf500(stand: Awaited<ReturnType<typeof openStand>>): Promise<string> {
   const { Readable } = await import('node:stream')
   const body = Readable.from([Buffer.from(roomGlb())])
   const asset = await stand.server.assets.store({ body, mediaType: 'model/gltf-binary', fileName: 'room.glb' })

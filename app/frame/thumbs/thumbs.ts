@@ -1,7 +1,7 @@
 // Small pictures of framings, drawn by the stage and kept by what they show; the same framing is never drawn twice.
-import { createSharedComposable, refDebounced } from '@vueuse/core'
+import { createSharedComposable, watchDebounced } from '@vueuse/core'
 import { LRUCache } from 'lru-cache'
-import { computed, onScopeDispose, shallowReactive, watch, type ComputedRef } from 'vue'
+import { computed, onScopeDispose, shallowReactive, shallowRef, watch, type ComputedRef } from 'vue'
 import { poseOfStand } from '#core/camera'
 import {
   fingerprint,
@@ -22,7 +22,7 @@ const WIDTH_PX = 336
 const HEIGHT_PX = 186
 const KEPT = 200
 /** Shown for so long before it is drawn. */
-const STAYS_MS = 120
+const STAYS_MS = 150
 
 /** What a viewpoint shows by itself: its kept parts over plain ones, in the project's present light. Null without a stand. */
 export function shownBy(doc: ProjectDocument, vp: Viewpoint): Setup | null {
@@ -132,7 +132,8 @@ function thumbs() {
       { immediate: true },
     )
     // what only flashes by in a long sheet is not asked for
-    const stays = refDebounced(key, STAYS_MS)
+    const stays = shallowRef<string | null>(null)
+    watchDebounced(key, (k) => (stays.value = k), { debounce: STAYS_MS, immediate: true })
     onScopeDispose(() => key.value && release(key.value))
     return computed(() => {
       const s = setup()
