@@ -1,6 +1,7 @@
 // The stage's three scene: for each mesh one material for the surface buffer (or for clear things) and one for drawings.
 
 import {
+  BufferGeometry,
   Color,
   CustomBlending,
   Data3DTexture,
@@ -27,15 +28,23 @@ import {
   type Object3D,
 } from 'three'
 import { withNormals } from './normals.ts'
+import { longestEdge, withoutLongEdges } from './split.ts'
 import { isHidden, isUnder, type LightVolume, type SceneFacts } from '#mesh'
 import { CLEAR_FRAGMENT, SURFACE_FRAGMENT, SURFACE_VERTEX } from './shaders.ts'
 import { DRAWING_FRAGMENT, DRAWING_VERTEX, WINDING_FRAGMENT } from './shaders-drawing.ts'
+
+/** Triangles added at most where long ones are drawn in pieces. */
+const MOST_PIECES = 200_000
 
 export type Uniforms = Record<string, { value: unknown }>
 
 interface MeshEntry {
   readonly mesh: Mesh
   readonly source: Material
+  /** As the file has it (with normals), and as it is drawn: without long edges at this scale. */
+  readonly geometry: BufferGeometry
+  readonly drawn: BufferGeometry
+  readonly longest: number
   readonly nodeId: string
   readonly finished: ShaderMaterial
   readonly drawing: ShaderMaterial
@@ -98,9 +107,12 @@ export class StageScene {
     this.scene.matrixWorldAutoUpdate = false
   }
 
-  /** Gives the meshes back their own materials, for reading them anew. */
+  /** Gives the meshes back their own materials and triangles, for reading them anew. */
   takeApart(): void {
-    for (const e of this.entries) e.mesh.material = e.source
+    for (const e of this.entries) {
+      e.mesh.material = e.source
+      e.mesh.geometry = e.geometry
+    }
   }
 
   /** Puts a scene in place of the one before (`takeApart` comes first); meshes that stay keep what was made for them. */
@@ -108,17 +120,22 @@ export class StageScene {
     const old = new Map(this.entries.map((e) => [e.mesh, e]))
     const made = new Map<string, ShaderMaterial>()
     const entries: MeshEntry[] = []
+    root.updateMatrixWorld(true)
+    const { min, max } = facts.box
+    const longestM = longestEdge(Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]))
+    const budget = { left: MOST_PIECES }
+    const split = new Map<string, BufferGeometry>()
     root.traverse((o) => {
       if (!(o instanceof Mesh)) return
       const known = old.get(o)
       old.delete(o)
-      entries.push(known ? { ...known, nodeId: String(o.userData['nodeId'] ?? '') } : this.entryOf(o, made))
+      const e = known ? { ...known, nodeId: String(o.userData['nodeId'] ?? '') } : this.entryOf(o, made)
+      entries.push(drawnAt(e, longestM / o.matrixWorld.getMaxScaleOnAxis(), split, budget))
     })
     for (const gone of old.values()) this.drop(gone)
     this.entries = entries
     if (this.root) this.scene.remove(this.root)
     this.root = root
-    root.updateMatrixWorld(true)
     root.traverse((o) => {
       // nothing moves by itself: matrices are computed once
       o.matrixAutoUpdate = false
@@ -139,7 +156,18 @@ export class StageScene {
     }
     mesh.geometry = withNormals(mesh.geometry)
     const nodeId = String(mesh.userData['nodeId'] ?? '')
-    return { mesh, source, nodeId, finished, ...drawingMaterials(source, mesh), clear: source.transparent }
+    const { geometry } = mesh
+    return {
+      mesh,
+      source,
+      geometry,
+      drawn: geometry,
+      longest: Infinity,
+      nodeId,
+      finished,
+      ...drawingMaterials(source, mesh),
+      clear: source.transparent,
+    }
   }
 
   /** Other bounds of the same scene. */
@@ -177,6 +205,7 @@ export class StageScene {
       e.mesh.visible = takesPart && !isHidden(e.nodeId, gone)
       if (!e.mesh.visible) continue
       any = true
+      e.mesh.geometry = e.drawn
       if (pass !== 'shadow')
         e.mesh.material = pass === 'drawing' ? e.drawing : pass === 'winding' ? e.winding : e.finished
     }
@@ -238,7 +267,8 @@ export class StageScene {
   }
 
   private drop(e: MeshEntry): void {
-    e.mesh.geometry.dispose()
+    e.geometry.dispose()
+    e.drawn.dispose()
     e.drawing.dispose()
     e.winding.dispose()
     e.finished.dispose()
@@ -255,6 +285,21 @@ export class StageScene {
         if (u.value.image instanceof ImageBitmap) u.value.image.close()
       }
   }
+}
+
+/** The entry with its geometry drawn without edges longer than `longest` (own units); as it was where that is the same. */
+function drawnAt(
+  e: MeshEntry,
+  longest: number,
+  split: Map<string, BufferGeometry>,
+  budget: { left: number },
+): MeshEntry {
+  if (e.longest === longest) return e
+  const key = `${e.geometry.uuid}|${longest}`
+  const drawn = split.get(key) ?? withoutLongEdges(e.geometry, longest, budget)
+  split.set(key, drawn)
+  if (e.drawn !== e.geometry && e.drawn !== drawn) e.drawn.dispose()
+  return { ...e, drawn, longest }
 }
 
 /** The surface material of a glTF material: colour, roughness, metal, normal and emission with their textures. */

@@ -58,6 +58,26 @@ describe('small pictures', () => {
     const { widthPx, heightPx } = draw.mock.calls[0]![1]
     expect(widthPx / heightPx).toBeCloseTo(setup().frame.widthPx / setup().frame.heightPx, 1)
   })
+  it('are not asked for what only flashes by, and are for what stays', async () => {
+    vi.useFakeTimers()
+    const draw = vi.spyOn(useStage(), 'thumbnail').mockResolvedValue(new Picture() as unknown as ImageBitmap)
+    const flashing = effectScope()
+    const seen = flashing.run(() => thumbs.shownPicture(setup))!
+    expect(seen.value).toBeNull()
+    await vi.advanceTimersByTimeAsync(100)
+    expect(seen.value).toBeNull()
+    flashing.stop()
+    await vi.advanceTimersByTimeAsync(1000)
+    expect(draw).not.toHaveBeenCalled()
+    const staying = scope.run(() => thumbs.shownPicture(setup))!
+    expect(staying.value).toBeNull()
+    await vi.advanceTimersByTimeAsync(200)
+    expect(staying.value).toBeNull()
+    await vi.advanceTimersByTimeAsync(10)
+    vi.useRealTimers()
+    expect(draw).toHaveBeenCalledTimes(1)
+    expect(staying.value).toBeInstanceOf(Picture)
+  })
   it('wait for the light; other light has them drawn anew, and the old ones are let go', async () => {
     const stage = useStage()
     const draw = vi.spyOn(stage, 'thumbnail').mockImplementation(async () => new Picture() as unknown as ImageBitmap)
