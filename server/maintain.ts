@@ -2,7 +2,7 @@
 //   npm run backup -- --data FOLDER [--to FILE]     a consistent copy, also while Yoroi runs
 //   npm run check  -- --data FOLDER                 reads everything; exit code 1 when something is damaged
 //   npm run sweep  -- --data FOLDER [--dry]         throws away files that nothing refers to; --dry only looks
-import { existsSync, statSync } from 'node:fs'
+import { existsSync, rmSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import Sqlite from 'better-sqlite3'
 import { readConfig } from './config.ts'
@@ -44,6 +44,8 @@ async function backup(file: string, to: string, say: Say): Promise<number> {
   try {
     await db.backup(to)
   } catch (e) {
+    // nothing half-made stays
+    for (const f of [to, `${to}-journal`]) rmSync(f, { force: true })
     throw startFault(to, e)
   } finally {
     db.close()
