@@ -16,8 +16,13 @@ export interface Examined {
 /** Reads every page, project, revision and asset. Linear in the bytes stored. */
 export async function examine(reader: DataSource): Promise<Examined> {
   const faults = await pageFaults(reader)
-  const projects = await reader.getRepository(ProjectEntity).find()
-  const assets = await reader.getRepository(AssetEntity).find()
+  const all = <T>(list: () => Promise<T[]>, what: string): Promise<T[]> =>
+    list().catch((e: unknown) => {
+      faults.push(`The list of ${what} cannot be read (${e instanceof Error ? e.message : String(e)}).`)
+      return []
+    })
+  const projects = await all(() => reader.getRepository(ProjectEntity).find(), 'projects')
+  const assets = await all(() => reader.getRepository(AssetEntity).find(), 'files')
   const known = new Set(assets.map((a) => a.sha256))
   const name = new Map(projects.map((p) => [p.id, p.name]))
   const newest = new Set<string>()

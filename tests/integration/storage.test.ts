@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto'
 import {
   chmodSync,
+  closeSync,
   cpSync,
   mkdtempSync,
   openSync,
@@ -9,7 +10,6 @@ import {
   truncateSync,
   writeFileSync,
   writeSync,
-  closeSync,
 } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -420,6 +420,12 @@ describe('upkeep', () => {
     expect(await maintainSaid('check')).toMatch(
       /version 1 cannot be read[^]*“room.glb”[^]*damaged[^]*2 damaged\.\nexit 1/,
     )
+    // pages that the disk no longer gives back as they were
+    const file = openSync(databaseFile(dataDir), 'r+')
+    for (let page = 2; page <= 12; page++) writeSync(file, Buffer.alloc(3000, 'x'), 0, 3000, (page - 1) * 4096)
+    closeSync(file)
+    const said = await maintainSaid('check')
+    expect(said).toMatch(/The data file[^]*cannot be read[^]*damaged\.\nexit 1/)
     await expect(maintain(['mend', '--data', dataDir], () => undefined)).rejects.toThrow(/backup, check or sweep/)
   })
   it('a damaged newest revision opens as the last readable one and says so; saving goes on after it', async () => {
