@@ -64,7 +64,7 @@ describe('long triangles in pieces', () => {
     console.error = said
   })
   it('asks for longer edges in larger models', () => {
-    expect(longestEdge(20)).toBe(4)
-    expect(longestEdge(1280)).toBe(40)
+    expect(longestEdge(20)).toBe(8)
+    expect(longestEdge(1280)).toBe(80)
   })
 })

@@ -4,8 +4,8 @@
 import { BufferAttribute, BufferGeometry, type InterleavedBufferAttribute } from 'three'
 
 /** Edges longer than this are halved, metres; in large models, than this part of their diagonal. */
-const LONGEST_M = 4
-const OF_DIAGONAL = 1 / 32
+const LONGEST_M = 8
+const OF_DIAGONAL = 1 / 16
 
 /** What edges may be at most in a model of that diagonal, metres. */
 export const longestEdge = (diagonalM: number): number => Math.max(LONGEST_M, diagonalM * OF_DIAGONAL)
