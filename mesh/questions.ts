@@ -10,6 +10,7 @@ import { nodesInBand, type Band } from './band.ts'
 import { pickFeature, type FeatureHit } from './features.ts'
 import type { MeshScene } from './scene.ts'
 import { shiftedShown, type Hit } from './shifted.ts'
+import { underSky } from './sky.ts'
 import { freeWay, walkStep, type Walked } from './walk.ts'
 
 /** A scene and where its own origin lies in the world. */
@@ -54,6 +55,9 @@ export const QUESTIONS = {
   /** Objects taken in by a rectangle of the picture. */
   inBand: (at: Placed, camera: Camera, band: Band, shown: Shown): readonly string[] =>
     nodesInBand(at.scene, shiftedCamera(camera, away(at.origin)), band, shownHere(shown, at)),
+  /** Whether a point lies out of doors: most ways up from it meet nothing. */
+  underSky: (at: Placed, point: Vec3, shown: Shown): boolean =>
+    underSky(at.scene, shiftedPoint(point, away(at.origin)), shownHere(shown, at)),
   /** A level step on foot. */
   walk: (at: Placed, from: Vec3, step: readonly [number, number], eyeHeightM: number, shown: Shown): Walked => {
     const w = walkStep(at.scene, shiftedPoint(from, away(at.origin)), step, { eyeHeightM, shown: shownHere(shown, at) })

@@ -121,6 +121,8 @@ export const exposureSchema = z.object({
   mode: z.enum(['direct', 'photographic']),
   ev100: finite.min(-20).max(30),
   compensationEv: finite.min(-20).max(20),
+  /** Out of doors and in measured views of a building: their own EV; left out, each is metered by itself. */
+  outsideEv100: finite.min(-20).max(30).optional(),
   iso: finite.positive().max(1e7),
   shutterS: finite.positive().max(1e5),
   whiteBalance: z.object({ kelvin: finite.min(1667).max(25_000), tint: finite.min(-150).max(150) }),

@@ -4,6 +4,7 @@
 
 import { WebGLRenderer, type Object3D } from 'three'
 import { AppError } from '#core/base'
+import type { Camera } from '#core/camera'
 import { exposureFactor, meteredEv100 } from '#core/optics'
 import { withDensity } from '#formats/png'
 import { loadGlb } from '#formats/scene'
@@ -30,6 +31,10 @@ import type {
 /** Stills are drawn in tiles of this size, with a border that contact shading needs. */
 const TILE_PX = 1024
 const BORDER_PX = 48
+/** A meter's picture, the exposure that it is drawn by, and how many readings are remembered. */
+const METER_PX: Size = { width: 96, height: 64 }
+const METER_EV = 13
+const READINGS = 500
 /** A moving picture aims at this time. */
 const MOVING_MS = 60
 
@@ -47,6 +52,10 @@ export class StageEngine implements StageContract {
   private readonly outlines: OutlinePass
   private readonly queue = new TaskQueue()
   private movingScale = 0.5
+  private readonly readings = new Map<string, number>()
+  private lastReading: number | null = null
+  /** Counts the lights that were set: each has its own readings. */
+  private lights = 0
   private roots = new Map<string, { sha256: string; root: Object3D }>()
   private scene: Object3D | null = null
   private loading: Promise<unknown> = Promise.resolve()
@@ -102,6 +111,8 @@ export class StageEngine implements StageContract {
   async setLight(volume: LightVolume, appearance: Appearance): Promise<void> {
     await this.queue.run('light', PRIORITY.drawing, async () => {
       this.stage.setLight(volume)
+      this.lights++
+      this.lastReading = null
       this.passes.captureEnvironment(appearance)
       return true
     })
@@ -109,21 +120,30 @@ export class StageEngine implements StageContract {
 
   picture(request: PictureRequest, onFrame: (frame: PictureFrame) => void): Promise<boolean> {
     let sample = 0
+    let quick = request.quickFirst === true
     const place = request.place ?? 'picture'
-    return this.queue.run(place, request.moving ? PRIORITY.moving : PRIORITY.picture, async (me) => {
+    return this.queue.run(place, request.moving || quick ? PRIORITY.moving : PRIORITY.picture, async (me) => {
       const start = performance.now()
       if (request.moving) {
         await this.movingFrame(request, onFrame)
         return true
       }
+      if (quick) {
+        quick = false
+        me.priority = PRIORITY.picture
+        await this.movingFrame(request, (f) => onFrame({ ...f, sample: 0, samples: request.samples }))
+        return false
+      }
       const size = { width: request.widthPx, height: request.heightPx }
-      this.passes.sample(place, request.camera, request.appearance, size, null, sample)
+      const look = await this.exposed(request)
+      this.passes.sample(place, request.camera, look, size, null, sample)
       await this.gl.idle()
       sample++
       const last = sample >= request.samples
       if (last || sample <= 2 || sample % 4 === 0) {
-        const bitmap = await this.present(place, size, request.appearance)
-        onFrame({ bitmap, sample, samples: request.samples, tookMs: performance.now() - start })
+        const bitmap = await this.present(place, size, look)
+        const { ev100 } = look.exposure
+        onFrame({ bitmap, sample, samples: request.samples, tookMs: performance.now() - start, ev100 })
       }
       // after the first full frame the drawings go first, after a few more thumbnails and stills do
       me.priority = sample < SOON ? PRIORITY.refine : PRIORITY.thumbnail + 1
@@ -138,10 +158,11 @@ export class StageEngine implements StageContract {
       width: Math.max(16, Math.round(request.widthPx * k)),
       height: Math.max(16, Math.round(request.heightPx * k)),
     }
-    this.passes.sample('moving', request.camera, request.appearance, size, null, 0)
-    const bitmap = await this.present('moving', size, request.appearance)
+    const look = await this.exposed(request)
+    this.passes.sample('moving', request.camera, look, size, null, 0)
+    const bitmap = await this.present('moving', size, look)
     const tookMs = performance.now() - start
-    onFrame({ bitmap, sample: 1, samples: 1, tookMs })
+    onFrame({ bitmap, sample: 1, samples: 1, tookMs, ev100: look.exposure.ev100 })
     // few steps of size, so that targets are not made anew for every frame
     const wanted = k * Math.sqrt(MOVING_MS / tookMs)
     if (wanted > k * 1.3) this.movingScale = Math.min(1, k * 1.25)
@@ -153,10 +174,11 @@ export class StageEngine implements StageContract {
     let sample = 0
     const size = { width: request.widthPx, height: request.heightPx }
     const done = await this.queue.run(`thumb:${key}`, PRIORITY.thumbnail, async () => {
+      const look = await this.exposed(request)
       // thumbnails wait for each other, so one set of targets serves all: all samples in one step
       for (; sample < request.samples; sample++)
-        this.passes.sample('thumbnail', request.camera, request.appearance, size, null, sample)
-      bitmap = await this.present('thumbnail', size, request.appearance)
+        this.passes.sample('thumbnail', request.camera, look, size, null, sample)
+      bitmap = await this.present('thumbnail', size, look)
       return true
     })
     return done ? bitmap : null
@@ -197,12 +219,13 @@ export class StageEngine implements StageContract {
         width: tile.width + 2 * border,
         height: tile.height + 2 * border,
       }
-      this.passes.sample('still', request.camera, request.appearance, wide, wide, sample)
+      const look = await this.exposed(request)
+      this.passes.sample('still', request.camera, look, wide, wide, sample)
       await this.gl.idle()
       sample++
       onProgress((t + sample / request.samples) / tiles.length)
       if (sample < request.samples) return false
-      const bitmap = await this.present('still', wide, request.appearance)
+      const bitmap = await this.present('still', wide, look)
       paper.drawImage(bitmap, border, border, tile.width, tile.height, tile.x, tile.y, tile.width, tile.height)
       bitmap.close()
       sample = 0
@@ -227,18 +250,53 @@ export class StageEngine implements StageContract {
   }
 
   async meter(request: PictureRequest): Promise<number> {
-    const { ev100, compensationEv } = request.appearance.exposure
-    let ev = ev100
+    let ev = request.appearance.exposure.ev100
     await this.queue.run('meter', PRIORITY.drawing, async () => {
-      const size = { width: 96, height: 64 }
-      this.passes.sample('meter', request.camera, request.appearance, size, null, 0)
-      await this.gl.idle()
-      const mean = logMean(this.passes.read('meter', size))
-      // undo the exposure the sample was drawn with
-      if (mean > 2e-4) ev = meteredEv100(mean / exposureFactor(ev100, compensationEv))
+      ev = (await this.metered(request.camera, request.appearance)) ?? ev
       return true
     })
-    return Math.min(20, Math.max(-4, ev))
+    return ev
+  }
+
+  /** What a meter reads from the surfaces in the picture, -4..20; null where there are none or they are black. */
+  private async metered(camera: Camera, look: Appearance): Promise<number | null> {
+    const { ev100, compensationEv } = look.exposure
+    this.passes.sample('meter', camera, look, METER_PX, null, 0)
+    await this.gl.idle()
+    const mean = logMean(this.passes.readSurfaces('meter', METER_PX))
+    if (!(mean > 2e-4)) return null
+    // undo the exposure the sample was drawn with
+    return Math.min(20, Math.max(-4, meteredEv100(mean / exposureFactor(ev100, compensationEv))))
+  }
+
+  /** The appearance with the EV that its picture asks for: its own, or the metered one (while moving, the one metered last). */
+  private async exposed(request: {
+    camera: Camera
+    appearance: Appearance
+    moving?: boolean
+    place?: string
+  }): Promise<Appearance> {
+    const { camera, appearance: look } = request
+    if (!look.metered) return look
+    const key = JSON.stringify([
+      camera.pose,
+      camera.lens,
+      camera.frame.widthPx / camera.frame.heightPx,
+      look,
+      this.stage.revision,
+      this.lights,
+    ])
+    let ev100 = this.readings.get(key)
+    if (ev100 === undefined && request.moving) ev100 = this.lastReading ?? undefined
+    if (ev100 === undefined) {
+      // drawn dark first: what is too bright for the sum's range would read as its edge
+      const dark = { ...look, exposure: { ...look.exposure, ev100: METER_EV, compensationEv: 0 } }
+      ev100 = (await this.metered(camera, dark)) ?? look.exposure.ev100
+      if (this.readings.size >= READINGS) this.readings.clear()
+      this.readings.set(key, ev100)
+    }
+    if (request.moving !== undefined) this.lastReading = ev100
+    return { ...look, exposure: { ...look.exposure, ev100 } }
   }
 
   dispose(): void {
@@ -276,10 +334,14 @@ function tilesOf(widthPx: number, heightPx: number): Tile[] {
   return tiles
 }
 
-/** Logarithmic mean of the luminance of linear RGBA pixels. */
+/** Logarithmic mean of the luminance of linear RGBA pixels, of those with an alpha; 0 where these are less than a fiftieth. */
 function logMean(pixels: Float32Array): number {
   let sum = 0
-  for (let i = 0; i < pixels.length; i += 4)
+  let n = 0
+  for (let i = 0; i < pixels.length; i += 4) {
+    if (pixels[i + 3]! <= 0) continue
+    n++
     sum += Math.log(1e-4 + 0.2126 * pixels[i]! + 0.7152 * pixels[i + 1]! + 0.0722 * pixels[i + 2]!)
-  return Math.exp(sum / (pixels.length / 4))
+  }
+  return n * 50 < pixels.length / 4 ? 0 : Math.exp(sum / n)
 }

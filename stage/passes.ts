@@ -239,10 +239,15 @@ export class Passes {
     return this.gl.readOut(this.finish, size)
   }
 
-  /** Linear RGBA of an owner's first sample, rows from the bottom. */
-  read(owner: Owner, size: Size): Float32Array {
-    const pixels = new Float32Array(size.width * size.height * 4)
-    this.renderer.readRenderTargetPixels(this.targets.get(owner)!.sum, 0, 0, size.width, size.height, pixels)
+  /** Linear RGBA of an owner's first sample, rows from the bottom; alpha is 0 where there is no surface. */
+  readSurfaces(owner: Owner, { width, height }: Size): Float32Array {
+    const { sum, facts } = this.targets.get(owner)!
+    const pixels = new Float32Array(width * height * 4)
+    this.renderer.readRenderTargetPixels(sum, 0, 0, width, height, pixels)
+    // the roughness beside the normal is never 0 on a surface
+    const normals = new Uint16Array(width * height * 4)
+    this.renderer.readRenderTargetPixels(facts, 0, 0, width, height, normals, undefined, 1)
+    for (let i = 3; i < pixels.length; i += 4) pixels[i] = normals[i] === 0 ? 0 : 1
     return pixels
   }
 

@@ -1,5 +1,5 @@
 import { BufferAttribute, BufferGeometry, PlaneGeometry, Triangle, Vector3 } from 'three'
-import { describe, expect, it } from 'vitest'
+import { describe, expect, it, vi } from 'vitest'
 import { longestEdge, withoutLongEdges } from './split.ts'
 
 const trianglesOf = (g: BufferGeometry): [number, number, number][] => {
@@ -58,10 +58,9 @@ describe('long triangles in pieces', () => {
     expect(withoutLongEdges(g, 0.5, budget)).toBe(g)
     expect(budget.left).toBe(10)
     const bad = new BufferGeometry().setAttribute('position', new BufferAttribute(new Float32Array([0, 0, 0, NaN, 0, 0, 9, 9, 0]), 3)) // prettier-ignore
-    const said = console.error
-    console.error = () => undefined
+    vi.spyOn(console, 'error').mockReturnValue()
     expect(withoutLongEdges(bad, 1)).toBe(bad)
-    console.error = said
+    vi.restoreAllMocks()
   })
   it('asks for longer edges in larger models', () => {
     expect(longestEdge(20)).toBe(8)

@@ -9,7 +9,10 @@ import type { Shown } from '#core/section'
 import type { PartValue, StagePart } from '#model'
 
 /** What a picture shows besides the camera: what is shown, and the parts that the registry hands to the stage. */
-export type Appearance = { readonly shown: Shown } & { readonly [P in StagePart]: PartValue<P> }
+export type Appearance = { readonly shown: Shown } & { readonly [P in StagePart]: PartValue<P> } & {
+  /** Exposed by what a meter reads from the surfaces in the picture instead of by its EV. */
+  readonly metered?: boolean
+}
 
 export interface PictureRequest {
   readonly camera: Camera
@@ -19,6 +22,8 @@ export interface PictureRequest {
   /** Moving: one cheap pass at a size that keeps up. At rest: full size, refined up to `samples`. */
   readonly moving: boolean
   readonly samples: number
+  /** At rest: one cheap frame first (told as sample 0), before all other work. */
+  readonly quickFirst?: boolean
   /** Pictures of different places refine side by side; `picture` when left out. */
   readonly place?: 'picture' | 'outside'
 }
@@ -40,6 +45,8 @@ export interface PictureFrame {
   readonly samples: number
   /** Milliseconds the drawing took. */
   readonly tookMs: number
+  /** The EV that it was exposed by, before compensation. */
+  readonly ev100: number
 }
 
 /** A parallel base image for Plan and Side, cut open: what lies on the removed side of the plane is gone. */

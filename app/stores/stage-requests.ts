@@ -10,6 +10,8 @@ import type { Workers } from './stage-workers.ts'
 export const SAMPLES = { picture: 16, thumbnail: 1, still: 32 } as const
 export function createRequests({ stageNow }: Workers, { ready, originNow, firstIsShown }: Models) {
   const still = ref<number | null>(null)
+  /** The EV that the picture on the screen is exposed by. */
+  const shownEv = ref<number | null>(null)
   /** A request in the stage's own coordinates. */
   const local = <R extends { readonly camera: Camera }>(r: R): R => ({
     ...r,
@@ -22,6 +24,7 @@ export function createRequests({ stageNow }: Workers, { ready, originNow, firstI
     if (!s || !ready.value) return
     await s.picture(local(request), (f) => {
       firstIsShown()
+      if (request.place !== 'outside') shownEv.value = f.ev100
       onFrame(f)
     })
   }
@@ -55,5 +58,5 @@ export function createRequests({ stageNow }: Workers, { ready, originNow, firstI
   const outline = async (request: OutlineRequest): Promise<ImageBitmap | null> =>
     ready.value ? ((await stageNow()?.outline(local(request))) ?? null) : null
 
-  return { still, picture, stopPicture, drawing, thumbnail, meter, finish, cancelStill, outline }
+  return { still, shownEv, picture, stopPicture, drawing, thumbnail, meter, finish, cancelStill, outline }
 }

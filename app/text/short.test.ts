@@ -1,9 +1,26 @@
 import { describe, expect, it } from 'vitest'
+import { aimAt, newSetup } from '#model'
 import { frameOf, lensOf, poseAt } from '../../tests/support/cameras.ts'
 import { pictureName } from '../frame/still/name.ts'
-import { aspectText, cutShort, differenceText, frameShort, leanText, lensShort, signed, standShort } from './short.ts'
+import {
+  aspectText,
+  cutShort,
+  differenceText,
+  exposureShort,
+  frameShort,
+  leanText,
+  lensShort,
+  signed,
+  standShort,
+} from './short.ts'
 
 describe('short forms', () => {
+  it('of the exposure: its EV with the compensation, or what a meter reads out of doors', () => {
+    const { exposure } = newSetup('room', aimAt([0, 0, 1.6], [3, 0, 1.6]))
+    expect(exposureShort({ ...exposure, compensationEv: 1 })).toEqual(['EV 8.0', '6504 K'])
+    expect(exposureShort(exposure, 14.23)).toEqual(['EV 14.2', 'metered'])
+    expect(exposureShort({ ...exposure, outsideEv100: 12 }, 12)).toEqual(['EV 12.0', '6504 K'])
+  })
   it('of stand, lens and frame', () => {
     expect(standShort(poseAt({ station: [0, 0, 4.48] }), 1.58, 'm')).toEqual(['1.58 m', 'level'])
     expect(standShort(poseAt({ tiltDeg: -7.25 }), 1.8161, 'ft-in')).toEqual([`5'11 1/2"`, 'tilt −7.3°'])

@@ -32,6 +32,7 @@ export {
   type AimCentre,
   type Axes,
 } from './pose.ts'
+export { sameView } from './same.ts'
 // lens and sensor
 export {
   fieldOfView,

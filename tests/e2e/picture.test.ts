@@ -48,3 +48,85 @@ describe('a near cut', () => {
     120_000,
   )
 })
+
+describe('the exposure', () => {
+  const cell = () => page.getByTestId('cell-exposure').innerText()
+  const isometric = async (): Promise<void> => {
+    await page.getByTestId('cell-stand').click()
+    await page.getByRole('tab', { name: 'Views' }).click()
+    await page.getByRole('button', { name: /isometric/i }).first().click() // prettier-ignore
+    await pictureAt(page, 2)
+  }
+  /** Mean of the green channel in the middle of the picture. */
+  const brightness = async (): Promise<number> => {
+    const { width, height, data } = await picturePixels(page)
+    let sum = 0
+    let n = 0
+    for (let y = height >> 2; y < (height * 3) >> 2; y++)
+      for (let x = width >> 2; x < (width * 3) >> 2; x++, n++) sum += data[(y * width + x) * 4 + 1]!
+    return sum / n
+  }
+
+  it('of a measured view is metered by itself, neither white nor black; the interior keeps its own', async () => {
+    await openAt('demo-hall', 'Hall, east', (s) => s)
+    expect(await cell()).toMatch(/EV 9\.9/)
+    await isometric()
+    await expect.poll(cell).toMatch(/metered/)
+    // at the interior's EV 9.9 the middle of this view lies above 240
+    expect(await brightness()).toBeGreaterThan(60)
+    expect(await brightness()).toBeLessThan(180)
+    await page.getByTitle('Trail: back ([)').click()
+    await expect.poll(cell).toMatch(/EV 9\.9/)
+  })
+  it('out of doors can be typed, for all such views, and be metered again', async () => {
+    await isometric()
+    await page.getByTestId('cell-exposure').click()
+    await page.getByLabel('EV at ISO 100').fill('12')
+    await page.keyboard.press('Enter')
+    await expect.poll(cell).toMatch(/EV 12\.0/)
+    await pictureAt(page, 2)
+    const bright = await brightness()
+    await page.getByRole('button', { name: 'Meter by itself' }).click()
+    await expect.poll(cell).toMatch(/metered/)
+    await pictureAt(page, 2)
+    expect(bright).toBeGreaterThan((await brightness()) + 20)
+    expect(stand.errors).toEqual([])
+  })
+})
+
+describe('an old picture', () => {
+  const canvas = () => page.getByTestId('picture-canvas')
+  const marks = () => canvas().evaluate((c) => ({ of: c.className, sample: c.getAttribute('data-sample') }))
+
+  it('is dimmed in its own shape after a recall, until the first new one is there', async () => {
+    await page.goto(`${stand.server.url}/project/demo-hall`)
+    await pictureAt(page, 'all')
+    await page.evaluate(() => {
+      const c = document.querySelector<HTMLCanvasElement>('[data-testid=picture-canvas]')!
+      const seen: string[] = []
+      new MutationObserver(() => seen.push(`${c.className}|${c.dataset['sample']}|${c.width >= c.height}`)).observe(c, {
+        attributes: true,
+      })
+      Object.assign(window, { seen })
+    })
+    await page.getByTestId('viewpoint').filter({ hasText: 'Lamp on the counter' }).getByRole('button').first().click()
+    await pictureAt(page, 1)
+    const seen = await page.evaluate(() => (window as unknown as { seen: string[] }).seen)
+    // lying, dimmed; then the quick frame upright; then the first full one
+    expect(seen[0]).toMatch(/^old\|0\|true$/)
+    expect(seen).toContain('|0|false')
+    expect(seen.at(-1)).toMatch(/^\|[12]\|false$/)
+    expect(await canvas().evaluate((c) => getComputedStyle(c).opacity)).toBe('1')
+  })
+  it('stands at once when one comes back from outside; Plan and Side lie scaled when they are made large', async () => {
+    await page.getByRole('button', { name: 'Step outside' }).click()
+    await page.getByTestId('outside-canvas').waitFor()
+    await page.keyboard.press('Escape')
+    await canvas().waitFor({ state: 'visible', timeout: 300 })
+    expect((await marks()).of).not.toContain('empty')
+    await page.getByRole('button', { name: 'Make Plan large' }).click()
+    const image = page.locator('.large canvas').first()
+    await image.waitFor({ state: 'visible', timeout: 300 })
+    expect(await image.evaluate((c: HTMLCanvasElement) => c.width)).toBeGreaterThan(100)
+  })
+})

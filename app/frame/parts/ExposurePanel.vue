@@ -1,9 +1,11 @@
 <script setup lang="ts">
-// Exposure by a number: the EV that comes out as mid-grey, or what a meter reads from the picture.
-import { ref } from 'vue'
+// Exposure by a number: the EV that comes out as mid-grey, or what a meter reads from the picture. Out of doors and in measured views
+// the meter's reading holds until a number of their own is typed.
+import { computed, ref } from 'vue'
 import type { Setup } from '#model'
 import NumberField from '../../controls/NumberField.vue'
 import { useProject } from '../../stores/project.ts'
+import { useOutdoors } from '../../stores/outdoors.ts'
 import { appearanceOf, useStage } from '../../stores/stage.ts'
 import PanelHead from './PanelHead.vue'
 
@@ -11,6 +13,21 @@ const METERED_PX = 96
 const project = useProject()
 const stage = useStage()
 const busy = ref(false)
+const outdoors = useOutdoors()
+const exposure = computed(() => project.working!.exposure)
+const isOutdoors = computed(() => project.working !== null && outdoors.isOutdoors(project.working))
+/** Metered by itself: out of doors without a number of its own. */
+const isMetered = computed(() => isOutdoors.value && exposure.value.outsideEv100 === undefined)
+const ev = computed(() => {
+  if (!isOutdoors.value) return exposure.value.ev100
+  return exposure.value.outsideEv100 ?? (stage.shownEv === null ? exposure.value.ev100 : rounded(stage.shownEv))
+})
+const rounded = (v: number): number => Math.round(v * 10) / 10
+const setEv = (v: number): void => set(isOutdoors.value ? { outsideEv100: v } : { ev100: v })
+function meterByItself(): void {
+  const { outsideEv100: _, ...rest } = exposure.value
+  project.run({ type: 'setPart', part: 'exposure', value: rest })
+}
 const set = (changes: Partial<Setup['exposure']>): void =>
   void project.run({ type: 'setPart', part: 'exposure', value: { ...project.working!.exposure, ...changes } })
 
@@ -28,7 +45,7 @@ async function meter(): Promise<void> {
     .meter({ camera, widthPx, heightPx, appearance: appearanceOf(w), moving: false, samples: 1 })
     .catch(() => null)
   busy.value = false
-  if (ev100 !== null) set({ ev100: Math.round(ev100 * 10) / 10 })
+  if (ev100 !== null) setEv(rounded(ev100))
 }
 </script>
 
@@ -39,20 +56,20 @@ async function meter(): Promise<void> {
       label="EV at ISO 100"
       kind="plain"
       at-end
-      :model-value="project.working!.exposure.ev100"
+      :model-value="ev"
       :step="0.1"
       :min="-20"
       :max="30"
       :digits="1"
       hint="Higher is darker: one step halves the light"
-      @change="set({ ev100: $event })"
+      @change="setEv($event)"
     />
     <NumberField
       label="Brighter by"
       suffix="EV"
       kind="plain"
       at-end
-      :model-value="project.working!.exposure.compensationEv"
+      :model-value="exposure.compensationEv"
       :step="0.1"
       :min="-20"
       :max="20"
@@ -63,7 +80,17 @@ async function meter(): Promise<void> {
     <div class="line">
       <span class="quiet">As measured</span>
       <span class="buttons">
+        <span v-if="isMetered">metered by itself</span>
         <button
+          v-else-if="isOutdoors"
+          class="btn"
+          title="Exteriors and measured views are metered by themselves again"
+          @click="meterByItself"
+        >
+          Meter by itself
+        </button>
+        <button
+          v-else
           class="btn"
           :disabled="busy || !stage.ready"
           title="Reads the mean of the picture’s middle"
@@ -73,7 +100,11 @@ async function meter(): Promise<void> {
         </button>
       </span>
     </div>
-    <p class="text quiet">Daylight rooms lie at EV 6 to 9, open daylight at EV 13 to 15.</p>
+    <p v-if="isOutdoors" class="text quiet">
+      Exteriors and measured views have an exposure of their own, beside the interior’s EV
+      <span class="num">{{ exposure.ev100.toFixed(1) }}</span>. A number typed here holds for all of them.
+    </p>
+    <p v-else class="text quiet">Daylight rooms lie at EV 6 to 9, open daylight at EV 13 to 15.</p>
   </section>
 </template>
 

@@ -34,6 +34,8 @@ export interface ShortFrom {
   readonly eyeHeightM: number | null
   readonly unit: LengthUnit
   readonly aimM: number | null
+  /** The EV that an exterior or a measured view is exposed by; null indoors. */
+  readonly outdoorEv: number | null
 }
 interface CellView {
   readonly panel: Component
@@ -47,7 +49,7 @@ export const CELL_VIEWS: Readonly<Record<CellName, CellView>> = {
   frame: { panel: FramePanel, short: (f) => frameShort(f.setup.frame) },
   cut: { panel: CutPanel, short: (f) => cutShort(f.setup.cut, f.unit) },
   focus: { panel: FocusPanel, short: (f) => focusShort(f.setup.focus, f.aimM, f.unit) },
-  exposure: { panel: ExposurePanel, short: (f) => exposureShort(f.setup.exposure) },
+  exposure: { panel: ExposurePanel, short: (f) => exposureShort(f.setup.exposure, f.outdoorEv) },
   visible: { panel: VisiblePanel, short: (f) => visibleShort(f.setup.visible.hidden.length) },
   look: { panel: LookPanel, short: (f) => lookShort(f.setup.look) },
 }

@@ -1,11 +1,14 @@
 <script setup lang="ts">
 // A picture of the model by a camera, drawn by the stage: cheap frames while something moves, a refined one a moment after.
 import { useDevicePixelRatio, watchDebounced } from '@vueuse/core'
-import { computed, onBeforeUnmount, ref, watch } from 'vue'
-import type { Camera } from '#core/camera'
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { sameView, type Camera } from '#core/camera'
+import type { Setup } from '#model'
 import type { Appearance, PictureFrame } from '#stage'
+import { holdImage, lastImage } from '../../controls/last-image.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useProject } from '../../stores/project.ts'
+import { useOutdoors } from '../../stores/outdoors.ts'
 import { appearanceOf, SAMPLES, useStage } from '../../stores/stage.ts'
 
 const props = defineProps<{
@@ -18,6 +21,7 @@ const props = defineProps<{
 }>()
 const project = useProject()
 const stage = useStage()
+const outdoors = useOutdoors()
 const notices = useNotices()
 const canvas = ref<HTMLCanvasElement | null>(null)
 const { pixelRatio } = useDevicePixelRatio()
@@ -27,42 +31,66 @@ const pixels = computed(() => {
 })
 const refined = ref<{ sample: number; samples: number } | null>(null)
 const hasPicture = ref(false)
+/** Of another framing than the numbers tell: dimmed, in its own shape, until the first new one is there. */
+const isOld = ref(false)
+let shownCamera: Camera | null = null
 let wanted = 0
 let shown = 0
+const lastOf = (): string => `${project.id}/${props.place}`
 
-function put(frame: PictureFrame, mine: number, isMoving: boolean): void {
+function lay(bitmap: ImageBitmap): void {
   const c = canvas.value
+  if (!c) return bitmap.close()
+  if (c.width !== bitmap.width || c.height !== bitmap.height) {
+    c.width = bitmap.width
+    c.height = bitmap.height
+  }
+  c.getContext('bitmaprenderer')!.transferFromImageBitmap(bitmap)
+  hasPicture.value = true
+}
+function put(frame: PictureFrame, mine: number, camera: Camera, isMoving: boolean): void {
   // a frame of an older request may still be under way
-  if (!c || mine < shown) {
+  if (!canvas.value || mine < shown) {
     frame.bitmap.close()
     return
   }
   shown = mine
-  if (c.width !== frame.bitmap.width || c.height !== frame.bitmap.height) {
-    c.width = frame.bitmap.width
-    c.height = frame.bitmap.height
-  }
-  c.getContext('bitmaprenderer')!.transferFromImageBitmap(frame.bitmap)
-  refined.value = isMoving ? null : { sample: frame.sample, samples: frame.samples }
-  hasPicture.value = true
+  shownCamera = camera
+  isOld.value = false
+  lay(frame.bitmap)
+  holdImage(lastOf(), canvas.value, camera)
+  if (mine === wanted) refined.value = isMoving ? null : { sample: frame.sample, samples: frame.samples }
 }
+// back from outside or from a large Plan: what was here last, until it is drawn anew
+onMounted(async () => {
+  const last = await lastImage<Camera>(lastOf())
+  if (!last) return
+  if (shown > 0) return last.bitmap.close()
+  lay(last.bitmap)
+  shownCamera = last.about
+  isOld.value = !props.camera || !sameView(last.about, props.camera)
+})
 
 function request(camera: Camera, isMoving: boolean): void {
   const w = project.working
   if (!w || !stage.ready || props.width < 10) return
   const mine = ++wanted
+  const jumps = !isMoving && !(shownCamera && sameView(shownCamera, camera))
+  if (!isMoving) refined.value = null
+  if (jumps && hasPicture.value) isOld.value = true
   stage
     .picture(
       {
         camera,
         widthPx: pixels.value.width,
         heightPx: pixels.value.height,
-        appearance: props.place === 'outside' ? uncut(appearanceOf(w)) : appearanceOf(w),
+        appearance: props.place === 'outside' ? fromOutside(w) : outdoors.appearance(w),
         moving: isMoving,
+        quickFirst: jumps,
         samples: SAMPLES.picture,
         place: props.place,
       },
-      (f) => put(f, mine, isMoving),
+      (f) => put(f, mine, camera, isMoving),
     )
     .catch((e: unknown) => notices.fail(e))
 }
@@ -85,6 +113,7 @@ watchDebounced(
       project.working?.exposure,
       project.working?.visible,
       project.working?.cut,
+      project.working && outdoors.isOutdoors(project.working),
     ] as const,
   ([camera, isMoving]) => camera && !isMoving && request(camera, false),
   { debounce: 40, immediate: true, flush: 'post' },
@@ -95,8 +124,9 @@ onBeforeUnmount(() => {
   stage.stopPicture(props.place)
 })
 defineExpose({ refined, hasPicture })
-/** Near and far cut go with the camera: from outside they cut nothing. */
-function uncut(a: Appearance): Appearance {
+/** Near and far cut go with the camera: from outside they cut nothing. A building is metered there by itself. */
+function fromOutside(w: Setup): Appearance {
+  const a = appearanceOf(w, project.document?.subject === 'room')
   return { ...a, shown: { ...a.shown, cuts: { ...a.shown.cuts, nearM: null, farM: null } } }
 }
 </script>
@@ -104,7 +134,7 @@ function uncut(a: Appearance): Appearance {
 <template>
   <canvas
     ref="canvas"
-    :class="{ empty: !hasPicture }"
+    :class="{ empty: !hasPicture, old: isOld }"
     :data-testid="`${place}-canvas`"
     :data-sample="refined?.sample ?? 0"
     :data-samples="refined?.samples ?? 0"
@@ -119,5 +149,9 @@ canvas {
 }
 canvas.empty {
   visibility: hidden;
+}
+canvas.old {
+  object-fit: contain;
+  opacity: 0.4;
 }
 </style>

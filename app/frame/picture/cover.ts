@@ -2,7 +2,8 @@
 import { watchDebounced } from '@vueuse/core'
 import { api } from '../../api/client.ts'
 import { useProject } from '../../stores/project.ts'
-import { appearanceOf, useStage } from '../../stores/stage.ts'
+import { useOutdoors } from '../../stores/outdoors.ts'
+import { useStage } from '../../stores/stage.ts'
 
 const WIDTH_PX = 480
 const AFTER_MS = 6000
@@ -11,6 +12,7 @@ const SAMPLES = 12
 export function useCover(): void {
   const project = useProject()
   const stage = useStage()
+  const outdoors = useOutdoors()
   let last: unknown = null
   watchDebounced(
     () => [project.document?.working, stage.light === null && stage.ready, project.saveState] as const,
@@ -39,7 +41,7 @@ export function useCover(): void {
         camera,
         widthPx: WIDTH_PX,
         heightPx: Math.max(8, Math.round(camera.frame.heightPx * k)),
-        appearance: appearanceOf(working),
+        appearance: outdoors.appearance(working),
         moving: false,
         samples: SAMPLES,
       })

@@ -5,7 +5,9 @@ import { IconLock } from '@tabler/icons-vue'
 import { computed, ref, watch } from 'vue'
 import { cellLabel, cellOf, CELLS, CAMERA_PARTS, partLabel, partsOfCell, type CellName, type PartName } from '#model'
 import { useNotices } from '../../stores/notices.ts'
+import { useOutdoors } from '../../stores/outdoors.ts'
 import { newId, useProject } from '../../stores/project.ts'
+import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
 import { useFraming } from '../camera/framing.ts'
 import { CELL_VIEWS } from '../parts/registry.ts'
@@ -14,6 +16,8 @@ import KeepActions from './KeepActions.vue'
 const project = useProject()
 const view = useView()
 const notices = useNotices()
+const outdoors = useOutdoors()
+const stage = useStage()
 const { eyeHeight, aimDepth } = useFraming()
 const actions = ref<InstanceType<typeof KeepActions> | null>(null)
 const ticked = ref<PartName[]>([])
@@ -24,7 +28,8 @@ const cells = computed(() => {
   const c = project.camera
   const doc = project.document
   if (!setup || !c || !doc) return []
-  const from = { setup, pose: c.pose, eyeHeightM: eyeHeight.value, unit: doc.unit, aimM: aimDepth.value }
+  const outdoorEv = outdoors.isOutdoors(setup) ? (setup.exposure.outsideEv100 ?? stage.shownEv) : null
+  const from = { setup, pose: c.pose, eyeHeightM: eyeHeight.value, unit: doc.unit, aimM: aimDepth.value, outdoorEv }
   return CELLS.map((cell) => ({
     cell,
     label: cellLabel(cell),

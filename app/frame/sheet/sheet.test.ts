@@ -144,6 +144,8 @@ describe('small pictures', () => {
     const shown = held.run(() => [0, 1, 2].map((x) => thumbs.shownPicture(() => framing(x))))!
     const look = (): unknown[] => shown.map((p) => p.value)
     look()
+    await new Promise((r) => setTimeout(r, 170))
+    look()
     await turn()
     const first = look()
     expect(first.every((p) => p instanceof Picture)).toBe(true)

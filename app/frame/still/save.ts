@@ -2,7 +2,8 @@
 import { pictureName } from './name.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useProject } from '../../stores/project.ts'
-import { appearanceOf, useStage } from '../../stores/stage.ts'
+import { useOutdoors } from '../../stores/outdoors.ts'
+import { useStage } from '../../stores/stage.ts'
 
 export async function savePicture(): Promise<void> {
   const project = useProject()
@@ -12,7 +13,7 @@ export async function savePicture(): Promise<void> {
   if (!camera || !working || !doc || stage.still !== null) return
   const started = performance.now()
   try {
-    const blob = await stage.finish(camera, appearanceOf(working))
+    const blob = await stage.finish(camera, useOutdoors().appearance(working))
     if (!blob) {
       if (stage.ready) notices.say('The picture was cancelled; nothing was saved.')
       return

@@ -1,7 +1,8 @@
 // The base image of Plan or Side: drawn by the stage a moment after zoom, size, cut or model rest; the old one lies scaled meanwhile.
 import { watchDebounced } from '@vueuse/core'
-import { computed, shallowRef } from 'vue'
+import { computed, onMounted, shallowRef } from 'vue'
 import type { Camera } from '#core/camera'
+import { holdImage, lastImage } from '../../controls/last-image.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
@@ -45,7 +46,19 @@ export function useStripImage(
     el.height = bitmap.height
     el.getContext('bitmaprenderer')!.transferFromImageBitmap(bitmap)
     drawn.value = c
+    holdImage(lastOf(), el, c)
   }
+  const lastOf = (): string => `${project.id}/${o.key}/${view.theme}`
+  // small, or large in the middle: what the other one showed, until it is drawn anew
+  onMounted(async () => {
+    const last = await lastImage<Camera>(lastOf())
+    const el = o.canvas.value
+    if (!last || !el || drawn.value) return last?.bitmap.close()
+    el.width = last.bitmap.width
+    el.height = last.bitmap.height
+    el.getContext('bitmaprenderer')!.transferFromImageBitmap(last.bitmap)
+    drawn.value = last.about
+  })
   watchDebounced(
     () => [camera.value, o.cut.value, stage.storeys, stage.ready, project.shown, view.theme] as const,
     () => void redraw(),

@@ -15,7 +15,8 @@ import {
 } from '#model'
 import { centreOf } from '../../stores/centres.ts'
 import { useProject } from '../../stores/project.ts'
-import { appearanceOf, SAMPLES, useStage } from '../../stores/stage.ts'
+import { useOutdoors } from '../../stores/outdoors.ts'
+import { SAMPLES, useStage } from '../../stores/stage.ts'
 
 // twice the size shown (on a plain display): the browser's scaling smooths the edges
 const WIDTH_PX = 336
@@ -44,12 +45,14 @@ interface Asked {
 function thumbs() {
   const stage = useStage()
   const project = useProject()
+  const outdoors = useOutdoors()
   const pictures = shallowReactive(new Map<string, ImageBitmap | Asked | 'failed'>())
   /** How many places on the screen show a picture; those are never dropped. */
   const held = new Map<string, number>()
   const recent = new LRUCache<string, true>({ max: KEPT, dispose: (_, key) => drop(key) })
   /** All parts that change a thumbnail, by the registry. */
-  const keyOf = (s: Setup): string => THUMBNAIL_PARTS.map((p) => fingerprint(getPart(s, p))).join('|')
+  const keyOf = (s: Setup): string =>
+    [...THUMBNAIL_PARTS.map((p) => fingerprint(getPart(s, p))), outdoors.isOutdoors(s)].join('|')
 
   function drop(key: string): void {
     if (held.has(key)) return
@@ -96,7 +99,7 @@ function thumbs() {
           camera: { pose: poseOfStand(setup.stand, centreOf), lens: setup.lens, frame: setup.frame },
           widthPx: Math.max(8, Math.round(widthPx * k)),
           heightPx: Math.max(8, Math.round(heightPx * k)),
-          appearance: appearanceOf(setup),
+          appearance: outdoors.appearance(setup),
           moving: false,
           samples: SAMPLES.thumbnail,
         })

@@ -1,0 +1,44 @@
+// Does a framing take an exposure of its own? Measured views of a building do, and stands under the open sky; a product has one light.
+import { defineStore } from 'pinia'
+import { shallowReactive, watch } from 'vue'
+import { poseOfStand } from '#core/camera'
+import { fingerprint, shownOf, type Setup } from '#model'
+import { appearanceOf } from './appearance.ts'
+import { centreOf } from './centres.ts'
+import { useProject } from './project.ts'
+import { useStage } from './stage.ts'
+
+/** Stations are told apart by this much, metres. */
+const STEP_M = 0.25
+
+export const useOutdoors = defineStore('outdoors', () => {
+  const project = useProject()
+  const stage = useStage()
+  const known = shallowReactive(new Map<string, boolean>())
+  const asked = new Set<string>()
+  watch(
+    () => stage.epoch,
+    () => {
+      known.clear()
+      asked.clear()
+    },
+  )
+
+  /** False until the rays have answered, which then changes it. */
+  function isOutdoors(setup: Setup): boolean {
+    if (project.document?.subject !== 'room' || !stage.ready) return false
+    const { kind } = setup.lens.projection
+    if (kind === 'parallel' || kind === 'oblique') return true
+    const { station } = poseOfStand(setup.stand, centreOf)
+    const key = `${station.map((v) => Math.round(v / STEP_M)).join()}|${fingerprint(setup.visible)}`
+    const answer = known.get(key)
+    if (answer !== undefined) return answer
+    if (!asked.has(key)) {
+      asked.add(key)
+      void stage.rays.underSky(station, shownOf(setup)).then((is) => is !== null && known.set(key, is), () => asked.delete(key)) // prettier-ignore
+    }
+    return false
+  }
+  const appearance = (setup: Setup): ReturnType<typeof appearanceOf> => appearanceOf(setup, isOutdoors(setup))
+  return { isOutdoors, appearance }
+})
