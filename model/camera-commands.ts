@@ -1,7 +1,7 @@
 // Commands on the working Setup: moving, the trail, recalling, putting back.
 import { ok, refused, type Result } from '#core/base'
 import { edited, type Applied, type CommandReason } from './applied.ts'
-import type { CameraChanges, Command, Stamp } from './command-types.ts'
+import type { CameraChanges, Command } from './command-types.ts'
 import {
   CAMERA_PARTS,
   getPart,
@@ -21,36 +21,8 @@ import {
   type Setup,
 } from './parts.ts'
 import { findViewpoint, changedParts, putBackParts, sourceOf, wouldLose } from './recalled.ts'
-import { LABEL_LIMIT, type LeftBehind, type ProjectDocument, type Sources, type TrailStep } from './schema.ts'
-
-/** Longest trail kept; the oldest steps go first. */
-export const TRAIL_LIMIT = 200
-export const LEFT_BEHIND_LIMIT = 40
-
-const only = (sources: Sources, parts: readonly PartName[]): Sources =>
-  Object.fromEntries(parts.flatMap((p) => (sources[p] === undefined ? [] : [[p, sources[p]]]))) as Sources
-
-/** What a step of the trail remembers of a document. */
-export const stepOf = (doc: ProjectDocument, label: string): TrailStep => ({
-  stand: doc.working.stand,
-  lens: doc.working.lens,
-  frame: doc.working.frame,
-  recalledId: doc.recalledId,
-  sources: only(doc.sources, CAMERA_PARTS),
-  label: label.slice(0, LABEL_LIMIT),
-})
-
-/**
- * The document with a new step after the present one; what lay ahead is dropped, as in a browser. A step that `joins` takes the place
- * of the trail's last where that has its label.
- */
-function stepped(doc: ProjectDocument, label: string, joins = false): ProjectDocument {
-  const { steps: all, at } = doc.trail
-  const joined = joins && at > 0 && at === all.length - 1 && all[at]!.label === label
-  const before = all.slice(0, joined ? at : at + 1)
-  const steps = [...before, stepOf(doc, label)].slice(-TRAIL_LIMIT)
-  return { ...doc, trail: { steps, at: steps.length - 1 } }
-}
+import type { LeftBehind, ProjectDocument, Sources } from './schema.ts'
+import { only, passed, stepped, trailAt, withLeft, type Stamp, type Stepping } from './trail.ts'
 
 /** Puts the whole working Setup on the left-behind list when `next` would lose something that no viewpoint keeps. */
 function leaving(doc: ProjectDocument, next: KeptParts, stamp: Stamp): ProjectDocument {
@@ -63,8 +35,7 @@ function leaving(doc: ProjectDocument, next: KeptParts, stamp: Stamp): ProjectDo
     fromId: from?.id ?? null,
     fromName: from?.name ?? null,
   }
-  const rest = doc.leftBehind.filter((l) => !sameJson(l.setup, doc.working))
-  return { ...doc, leftBehind: [entry, ...rest].slice(0, LEFT_BEHIND_LIMIT) }
+  return withLeft(doc, [entry])
 }
 
 interface Adopted {
@@ -98,7 +69,8 @@ export function recall(
   const sources: Sources = { ...document.sources }
   for (const p of taken) sources[p] = vp.id
   const settled = document.settled ?? document.working
-  return ok({ document: stepped({ ...document, sources, settled, recalledId: vp.id }, vp.name), edit, held })
+  const document_ = stepped({ ...document, sources, settled, recalledId: vp.id }, vp.name, command)
+  return ok({ document: document_, edit, held })
 }
 
 export function takeBack(
@@ -118,15 +90,18 @@ export function takeBack(
     if (from && from.parts[p] !== undefined) sources[p] = from.id
     else delete sources[p]
   const label = `Taken back: ${left.fromName ?? 'framing'}`
-  return ok({ document: stepped({ ...document, sources, recalledId: from?.id ?? null }, label), edit, held })
+  return ok({ document: stepped({ ...document, sources, recalledId: from?.id ?? null }, label, command), edit, held })
 }
 
-export function putBack(doc: ProjectDocument, parts: readonly PartName[]): Result<Applied, CommandReason> {
+export function putBack(
+  doc: ProjectDocument,
+  { parts, ...how }: Extract<Command, { type: 'putBack' }>,
+): Result<Applied, CommandReason> {
   const names = changedParts(doc).filter((p) => parts.includes(p))
   if (names.length === 0) return refused('nothing', 'Nothing differs from the viewpoint.')
   const { document, edit, held } = adopted(doc, putBackParts(doc, names))
   const name = (sourceOf(doc, names[0]!) ?? findViewpoint(doc, doc.recalledId))?.name
-  return ok({ document: stepped(document, `Back to ${name ?? 'what was settled'}`), edit, held })
+  return ok({ document: stepped(document, `Back to ${name ?? 'what was settled'}`, how), edit, held })
 }
 
 export function setPart(
@@ -141,9 +116,7 @@ export function setPart(
 
 export function moveCamera(
   doc: ProjectDocument,
-  changes: CameraChanges,
-  label: string,
-  joins = false,
+  { changes, label, ...how }: { changes: CameraChanges; label: string } & Stepping,
 ): Result<Applied, CommandReason> {
   const names = CAMERA_PARTS.filter((p) => changes[p] !== undefined && !sameJson(changes[p], doc.working[p]))
   if (names.length === 0) return refused('nothing', 'The camera is already there.')
@@ -154,10 +127,10 @@ export function moveCamera(
       `${held.map(partLabel).join(' and ')} ${held.length > 1 ? 'are' : 'is'} locked. Unlock to change.`,
     )
   const working = { ...doc.working, ...Object.fromEntries(names.map((p) => [p, changes[p]])) } as Setup
-  return ok({ document: stepped({ ...doc, working }, label, joins), edit: false, held: [] })
+  return ok({ document: stepped({ ...doc, working }, label, how), edit: false, held: [] })
 }
 
-export function trailTo(doc: ProjectDocument, at: number): Result<Applied, CommandReason> {
+export function trailTo(doc: ProjectDocument, at: number, looked?: boolean): Result<Applied, CommandReason> {
   const step = doc.trail.steps[at]
   if (!step || at === doc.trail.at) return refused('nothing', 'The trail ends here.')
   const held = CAMERA_PARTS.filter((p) => doc.locked.includes(p) && !sameJson(doc.working[p], step[p]))
@@ -167,8 +140,14 @@ export function trailTo(doc: ProjectDocument, at: number): Result<Applied, Comma
   const others = PARTS.filter((p) => !(unlocked as readonly PartName[]).includes(p))
   const sources: Sources = { ...only(doc.sources, others), ...only(step.sources, unlocked) }
   return ok({
-    document: { ...doc, working, sources, recalledId: step.recalledId, trail: { ...doc.trail, at } },
+    document: { ...doc, working, sources, recalledId: step.recalledId, trail: trailAt(doc, at, looked) },
     edit: false,
     held,
   })
 }
+
+/** A framing that was only passed through stays reachable in the trail's list. */
+export const passedThrough = (
+  doc: ProjectDocument,
+  { camera, label }: Extract<Command, { type: 'passed' }>,
+): Result<Applied, CommandReason> => ok({ document: passed(doc, camera, label), edit: false, held: [] })

@@ -1,28 +1,25 @@
 // Everything that can be done to a project, as plain data.
 import type { ModelCommand } from './models.ts'
 import type { EditPart, PartName, PartValue, Setup } from './parts.ts'
-import type { ProjectDocument } from './schema.ts'
+import type { ProjectDocument, TrailStep } from './schema.ts'
+import type { Stamp, Stepping } from './trail.ts'
 
 export interface CameraChanges {
   readonly stand?: Setup['stand'] | undefined
   readonly lens?: Setup['lens'] | undefined
   readonly frame?: Setup['frame'] | undefined
 }
-/** What a left-behind entry is stamped with, should this command leave a framing. */
-export interface Stamp {
-  readonly id: string
-  readonly at: string
-}
 
 export type Command =
   // camera moves: the trail
-  /** One that joins is one step with the trail's last, where that has its label. */
-  | { type: 'moveCamera'; changes: CameraChanges; label: string; joins?: boolean }
-  | { type: 'trailTo'; at: number }
+  | ({ type: 'moveCamera'; changes: CameraChanges; label: string } & Stepping)
+  | { type: 'trailTo'; at: number; looked?: boolean }
+  /** A framing that was looked from without being the camera's. */
+  | { type: 'passed'; camera: Pick<TrailStep, 'stand' | 'lens' | 'frame'>; label: string }
   // recall and put back: the trail, and edits where other parts change
-  | { type: 'recall'; viewpointId: string; only?: readonly PartName[]; stamp: Stamp }
-  | { type: 'takeBack'; leftBehindId: string; stamp: Stamp }
-  | { type: 'putBack'; parts: readonly PartName[] }
+  | { type: 'recall'; viewpointId: string; only?: readonly PartName[]; stamp: Stamp; looked?: boolean }
+  | { type: 'takeBack'; leftBehindId: string; stamp: Stamp; looked?: boolean }
+  | { type: 'putBack'; parts: readonly PartName[]; stamp?: Stamp; looked?: boolean }
   // edits
   | { type: 'setPart'; part: EditPart; value: PartValue<EditPart> }
   | { type: 'keep'; viewpointId: string; parts: readonly PartName[] }

@@ -5,7 +5,7 @@
 
 import { refused, type Result } from '#core/base'
 import type { Applied, CommandReason } from './applied.ts'
-import { moveCamera, putBack, recall, setPart, takeBack, trailTo } from './camera-commands.ts'
+import { moveCamera, passedThrough, putBack, recall, setPart, takeBack, trailTo } from './camera-commands.ts'
 import type { Command } from './command-types.ts'
 import { applyModelCommand } from './models.ts'
 import type { ProjectDocument } from './schema.ts'
@@ -23,15 +23,17 @@ export function applyCommand(doc: ProjectDocument, command: Command): Result<App
 function carriedOut(doc: ProjectDocument, command: Command): Result<Applied, CommandReason> {
   switch (command.type) {
     case 'moveCamera':
-      return moveCamera(doc, command.changes, command.label, command.joins)
+      return moveCamera(doc, command)
     case 'trailTo':
-      return trailTo(doc, command.at)
+      return trailTo(doc, command.at, command.looked)
     case 'recall':
       return recall(doc, command)
     case 'takeBack':
       return takeBack(doc, command)
     case 'putBack':
-      return putBack(doc, command.parts)
+      return putBack(doc, command)
+    case 'passed':
+      return passedThrough(doc, command)
     case 'setPart':
       return setPart(doc, command.part, command.value)
     case 'addModel':

@@ -15,6 +15,7 @@ import {
   redo,
   remembered,
   sourceOf,
+  trailNeighbour,
   undo,
   type Command,
   type History,
@@ -300,11 +301,56 @@ describe('the two histories', () => {
     expect(back.document.leftBehind).toEqual(doc.leftBehind)
     expect(redo(back.document, back.history)!.document.leftBehind).toHaveLength(0)
   })
-  it('the trail drops what lay ahead when a new step is made, and ends are named', () => {
-    const doc = run(fresh(), move(2), move(3), { type: 'trailTo', at: 1 }).doc
-    const on = run(doc, move(9)).doc
-    expect(on.trail.steps.map((s) => s.stand.station[0])).toEqual([1, 2, 9])
-    expect(applyCommand(on, { type: 'trailTo', at: 3 })).toMatchObject({ ok: false, reason: 'nothing' })
-    expect(applyCommand(on, move(9))).toMatchObject({ ok: false, reason: 'nothing' })
+  describe('who goes back and moves on', () => {
+    const at = (x: number) => ({ ...move(x), stamp }) as Extract<Command, { type: 'moveCamera' }>
+    const places = (d: ProjectDocument): string[] =>
+      d.trail.steps.map((s) => `${s.stand.station[0]}${s.branch ? ' aside' : ''}`)
+
+    it('finds what lay ahead in the list, passed by back and forward', () => {
+      const on = run(fresh(), at(2), at(3), at(4), { type: 'trailTo', at: 1 }, at(9)).doc
+      expect(places(on)).toEqual(['1', '2', '3 aside', '4 aside', '9'])
+      expect(on.leftBehind).toEqual([])
+      expect(trailNeighbour(on.trail, -1)).toBe(1)
+      expect(trailNeighbour(on.trail, 1)).toBeNull()
+      expect(trailNeighbour({ ...on.trail, at: 1 }, 1)).toBe(4)
+      expect(applyCommand(on, { type: 'trailTo', at: 5 })).toMatchObject({ ok: false, reason: 'nothing' })
+      expect(applyCommand(on, at(9))).toMatchObject({ ok: false, reason: 'nothing' })
+      // on from a branch: it is part of the line again
+      expect(places(run(on, { type: 'trailTo', at: 2 }, at(5)).doc)).toEqual(['1', '2', '3', '4 aside', '9 aside', '5'])
+    })
+    it('finds among what was left behind the framings looked at and those of named commands, save kept ones', () => {
+      const isometric = { ...at(3), label: 'Isometric', named: true }
+      const looked = run(fresh(), at(2), isometric, { ...at(4) }, at(5), { type: 'trailTo', at: 3, looked: false }).doc
+      const on = run(
+        looked,
+        { type: 'trailTo', at: 4, looked: true },
+        { type: 'trailTo', at: 1, looked: true },
+        at(9),
+      ).doc
+      expect(places(on)).toEqual(['1', '2', '9'])
+      expect(on.leftBehind.map((l) => [l.setup.stand.station[0], l.fromName])).toEqual([
+        [3, 'Isometric'],
+        [4, 'Moved'],
+        [5, 'Moved'],
+      ])
+      const kept = run(fresh(), at(2), isometric, {
+        type: 'keepAsNew',
+        id: 'v',
+        name: 'V',
+        parts: ['stand', 'lens'],
+      }).doc
+      const after = run(kept, { type: 'trailTo', at: 1 }, at(9)).doc
+      expect(after.leftBehind).toEqual([])
+      expect(places(after)).toEqual(['1', '2', '3 aside', '9'])
+    })
+    it('finds a view from outside in the list, though it never was the camera’s', () => {
+      const { working } = fresh()
+      const camera = { ...working, stand: aimAt([7, 7, 7], [0, 0, 0]) }
+      const on = run(fresh(), at(2), { type: 'passed', camera, label: 'Seen from outside' }).doc
+      expect(places(on)).toEqual(['1', '7 aside', '2'])
+      expect(on.trail.at).toBe(2)
+      expect(on.working.stand.station[0]).toBe(2)
+      expect(readProjectDocument(JSON.parse(JSON.stringify(on))).ok).toBe(true)
+    })
   })
 })

@@ -28,6 +28,10 @@ export const trailStepSchema = z.object({
   recalledId: id.nullable(),
   sources: sourcesSchema,
   label: z.string().max(LABEL_LIMIT),
+  /** Looked at for a while; made by a command with a name; off the line that back and forward follow. */
+  looked: z.literal(true).optional(),
+  named: z.literal(true).optional(),
+  branch: z.literal(true).optional(),
 })
 export type TrailStep = z.infer<typeof trailStepSchema>
 

@@ -1,7 +1,7 @@
 // Commands on the lists: viewpoints, left behind, locks, the project itself. All are edits.
 import { refused, type Result } from '#core/base'
 import { edited, type Applied, type CommandReason } from './applied.ts'
-import { stepOf } from './camera-commands.ts'
+import { stepOf } from './trail.ts'
 import type { Command } from './command-types.ts'
 import type { ModelCommand } from './models.ts'
 import { pickParts, type PartName } from './parts.ts'
@@ -10,7 +10,7 @@ import { NAME_LIMIT, type ProjectDocument, type Viewpoint } from './schema.ts'
 
 export type ListCommand = Exclude<
   Command,
-  ModelCommand | { type: 'moveCamera' | 'trailTo' | 'recall' | 'takeBack' | 'putBack' | 'setPart' }
+  ModelCommand | { type: 'moveCamera' | 'trailTo' | 'passed' | 'recall' | 'takeBack' | 'putBack' | 'setPart' }
 >
 type Changed = Result<Applied, CommandReason>
 

@@ -2,7 +2,7 @@
 // The trail: earlier positions of the camera with small pictures, newest first; a click goes there.
 import { onClickOutside } from '@vueuse/core'
 import { computed, nextTick, ref, watch } from 'vue'
-import type { Setup, TrailStep } from '#model'
+import { trailPlace, type Setup, type TrailStep } from '#model'
 import FramingThumb from './thumbs/FramingThumb.vue'
 import { useProject } from '../stores/project.ts'
 import { useView } from '../stores/view.ts'
@@ -64,13 +64,14 @@ function key(e: KeyboardEvent): void {
       v-for="{ step, at } in steps"
       :key="at"
       class="plain step"
-      :class="{ now: at === project.document.trail.at }"
+      :class="{ now: at === project.document.trail.at, branch: step.branch }"
+      :title="step.branch ? `${step.label}: left aside when another way was taken` : step.label"
       :aria-current="at === project.document.trail.at"
       data-testid="trail-step"
       @click="go(at)"
     >
       <span class="pic"><FramingThumb :setup="setupOf(step)" /></span>
-      <span class="num quiet">{{ at + 1 }}</span>
+      <span class="num quiet">{{ step.branch ? '' : trailPlace(project.document.trail, at).place }}</span>
       <span class="label">{{ step.label }}</span>
     </button>
     <button v-if="more > 0" class="btn more" @click="shown += 20">{{ more }} earlier</button>
@@ -101,6 +102,14 @@ function key(e: KeyboardEvent): void {
   padding: 4px;
   border-radius: 3px;
   border-left: 2px solid transparent;
+}
+.step.branch {
+  padding-left: 22px;
+  grid-template-columns: 66px 26px 1fr;
+  color: var(--quiet);
+}
+.branch .pic {
+  height: 38px;
 }
 .step:hover {
   background: var(--paper);

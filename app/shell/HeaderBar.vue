@@ -2,6 +2,7 @@
 // Mark, project, trail, undo, saving, theme, help.
 import { IconArrowLeft, IconArrowRight, IconHelp, IconMoon, IconSun } from '@tabler/icons-vue'
 import { computed, ref } from 'vue'
+import { trailPlace } from '#model'
 import { AppError, isPassing, type ErrorCode } from '#core/base'
 import { failureText } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
@@ -42,9 +43,12 @@ const savedTitle = computed(() => {
   const again = isPassing(project.problem) ? ' Tried again every four seconds; kept in this browser meanwhile.' : ' Kept in this browser meanwhile.' // prettier-ignore
   return failureText(new AppError(project.problem)) + again
 })
-const trailText = computed(() =>
-  project.document ? `${project.document.trail.at + 1} of ${project.document.trail.steps.length}` : '',
-)
+const trailText = computed(() => {
+  const trail = project.document?.trail
+  if (!trail) return ''
+  const { place, of } = trailPlace(trail, trail.at)
+  return `${trail.steps[trail.at]!.branch ? 'aside' : place} of ${of}`
+})
 function renamed(e: Event): void {
   if (!naming.value) return
   naming.value = false

@@ -13,6 +13,7 @@ let stored: { revision: number; document: ProjectDocument }
 beforeEach(async () => {
   vi.useFakeTimers()
   setActivePinia(createPinia())
+  sessionStorage.clear()
   stored = { revision: 1, document: newProject({ name: 'Hall', subject: 'room', stand: stand(1), models: [] }) }
   vi.spyOn(api, 'open').mockImplementation(async (id) => ({ id, savedAt: 'then', ...stored }))
   vi.spyOn(api, 'save').mockImplementation(async (_id, base, document) => {
@@ -181,5 +182,68 @@ describe('the two histories in the store', () => {
     expect(p.canForward).toBe(true)
     p.run({ type: 'recall', viewpointId: 'gone', stamp: newStamp() })
     expect(useNotices().list.at(-1)!.text).toBe('This viewpoint no longer exists.')
+  })
+})
+
+describe('what was done', () => {
+  it('can be undone and done again after a reload, in the document it was done to', async () => {
+    const p = useProject()
+    for (const name of ['One', 'Two', 'Three']) p.run({ type: 'setProject', changes: { name } })
+    p.undoEdit()
+    p.move({ stand: stand(7) }, 'Moved')
+    await rest()
+    window.dispatchEvent(new Event('pagehide'))
+    // as the server gives it back: equal, and nothing shared
+    stored = JSON.parse(JSON.stringify(stored))
+    setActivePinia(createPinia())
+    const again = useProject()
+    await again.open('p')
+    expect(again.document!.name).toBe('Two')
+    again.redoEdit()
+    expect(again.document!.name).toBe('Three')
+    for (const name of ['Two', 'One', 'Hall']) {
+      again.undoEdit()
+      expect(again.document!.name).toBe(name)
+      expect(again.document!.working.stand.station[0]).toBe(7)
+    }
+    expect(again.canUndo).toBe(false)
+  })
+  it('is not undone in another version of the document, nor from a text that lies', async () => {
+    const p = useProject()
+    p.run({ type: 'setProject', changes: { name: 'One' } })
+    await rest()
+    await p.close()
+    stored = { revision: 9, document: { ...stored.document, name: 'Elsewhere' } }
+    await p.open('p')
+    expect(p.canUndo).toBe(false)
+    for (const text of [
+      '',
+      '{',
+      '{"of":1}',
+      JSON.stringify({ of: 'x', past: [[[{ op: 'move', path: '/' }], []]], future: [] }),
+    ]) {
+      await p.close()
+      sessionStorage.setItem('yoroi-undo/p', text)
+      await p.open('p')
+      expect(p.canUndo).toBe(false)
+    }
+  })
+  it('of many small moves is one step; going back and on again loses nothing that was looked at', async () => {
+    const p = useProject()
+    p.move({ stand: stand(2) }, 'Nudged')
+    p.move({ stand: stand(3) }, 'Nudged')
+    expect(p.document!.trail.steps).toHaveLength(2)
+    await vi.advanceTimersByTimeAsync(4000)
+    p.move({ stand: stand(4) }, 'Nudged')
+    expect(p.document!.trail.steps).toHaveLength(3)
+    p.trail(-1)
+    p.trail(-1)
+    expect(p.canBack).toBe(false)
+    p.move({ stand: stand(9) }, 'Turned')
+    expect(p.document!.leftBehind.map((l) => l.setup.stand.station[0])).toEqual([3])
+    expect(p.document!.trail.steps.map((s) => [s.stand.station[0], s.branch ?? false])).toEqual([[1, false], [4, true], [9, false]]) // prettier-ignore
+    p.trail(-1)
+    expect(p.document!.working.stand.station[0]).toBe(1)
+    expect(p.canForward).toBe(true)
   })
 })

@@ -14,6 +14,7 @@ import {
   limitedCamera,
   remembered,
   shownOf,
+  trailNeighbour,
   undo,
   withoutEdit,
   type CameraChanges,
@@ -28,14 +29,19 @@ import { ALL_SHOWN, type Shown } from '#core/section'
 import { centreOf } from './centres.ts'
 import { api, type OpenedProject } from '../api/client.ts'
 import { useNotices } from './notices.ts'
+import { keepHistory, keptHistory } from './kept-history.ts'
 import { createSaving } from './saving.ts'
 
 export const newId = (): string => crypto.randomUUID()
 export const newStamp = (): Stamp => ({ id: newId(), at: new Date().toISOString() })
 
+/** Commands that leave the framing that stood. */
+const LEAVING: ReadonlySet<Command['type']> = new Set(['moveCamera', 'trailTo', 'recall', 'takeBack', 'putBack'])
 /** Moves that are one step of the trail as long as they follow each other. */
 const SMALL_MOVES: ReadonlySet<string> = new Set(['Nudged', 'Walked', 'Flown'])
 const TOGETHER_MS = 2000
+/** A framing that stood for so long was looked at. */
+const LOOKED_MS = 3000
 
 export const useProject = defineStore('project', () => {
   const notices = useNotices()
@@ -69,8 +75,9 @@ export const useProject = defineStore('project', () => {
   )
   const canUndo = computed(() => history.value.past.length > 0)
   const canRedo = computed(() => history.value.future.length > 0)
-  const canBack = computed(() => (document.value?.trail.at ?? 0) > 0)
-  const canForward = computed(() => !!document.value && document.value.trail.at < document.value.trail.steps.length - 1)
+  const beside = (by: -1 | 1): number | null => document.value && trailNeighbour(document.value.trail, by)
+  const canBack = computed(() => beside(-1) !== null)
+  const canForward = computed(() => beside(1) !== null)
 
   function set(doc: ProjectDocument): void {
     document.value = doc
@@ -82,22 +89,30 @@ export const useProject = defineStore('project', () => {
     const doc = document.value
     if (!doc) return false
     live.value = null
-    const r = applyCommand(doc, command)
+    const r = applyCommand(
+      doc,
+      LEAVING.has(command.type) ? ({ stamp: newStamp(), ...command, looked: wasLookedAt() } as Command) : command,
+    )
     if (!r.ok) {
       if (r.reason !== 'nothing') notices.say(r.message, 'warning')
       return false
     }
     if (r.value.edit) history.value = remembered(history.value, doc, r.value.document)
     if (r.value.held.length > 0) notices.say(`Locked and kept as it was: ${r.value.held.join(', ')}.`, 'warning')
+    if (r.value.document.trail !== doc.trail) standsSince = performance.now()
     set(r.value.document)
     return true
   }
+  /** Since when the present framing stands. */
+  let standsSince = performance.now()
+  const wasLookedAt = (): boolean => performance.now() - standsSince > LOOKED_MS
   /** The last of many small moves, and when it came. */
   let small = { label: '', atMs: -Infinity }
-  function move(changes: CameraChanges, label: string): boolean {
+  /** `named` marks what a command with a name of its own made: it is not lost when one goes back and moves on. */
+  function move(changes: CameraChanges, label: string, named = false): boolean {
     const now = performance.now()
     const joins = SMALL_MOVES.has(label) && small.label === label && now - small.atMs < TOGETHER_MS
-    const moved = run({ type: 'moveCamera', changes: limitedCamera(changes), label, joins })
+    const moved = run({ type: 'moveCamera', changes: limitedCamera(changes), label, joins, named })
     if (moved) small = { label, atMs: now }
     return moved
   }
@@ -152,8 +167,7 @@ export const useProject = defineStore('project', () => {
     }
   }
   const redoEdit = (): void => step(redo)
-  const trail = (by: -1 | 1): void =>
-    void (document.value && run({ type: 'trailTo', at: document.value.trail.at + by }))
+  const trail = (by: -1 | 1): void => void (beside(by) !== null && run({ type: 'trailTo', at: beside(by)! }))
 
   async function open(projectId: string): Promise<void> {
     await close()
@@ -164,11 +178,16 @@ export const useProject = defineStore('project', () => {
     const doc = await saving.begin(o)
     if (o.damaged) notices.say(damagedText(o), 'error')
     document.value = doc
+    history.value = keptHistory(o.id, doc)
     if (doc !== o.document) saving.changed()
   }
+  const remember = (): void => void (id.value && document.value && keepHistory(id.value, document.value, history.value))
+  // a reload, or the tab put away
+  window.addEventListener('pagehide', remember)
 
   /** Waits for what is not saved yet, then lets the project go. */
   async function close(): Promise<void> {
+    remember()
     await saving.end()
     id.value = null
     document.value = null

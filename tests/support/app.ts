@@ -36,6 +36,7 @@ export const roomFacts: SceneFacts = {
 /** Opens a project whose saves are kept in memory; the stage is ready with the room. */
 export async function openInMemory(changes: Partial<ProjectDocument> = {}): Promise<void> {
   setActivePinia(createPinia())
+  sessionStorage.clear()
   const document = {
     ...newProject({ name: 'Room', subject: 'room', stand: aimAt([1, 1, 1.6], [4, 1, 1.6]), models: [model] }),
     ...changes,

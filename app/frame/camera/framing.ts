@@ -85,7 +85,7 @@ function framing() {
       notices.say(`The lens ends at ${focalMm} mm; ${lens.focalMm.toFixed(1)} mm would be needed.`, 'warning')
     else if (focalMm === FOCAL_RANGE_MM.max && w.lens.focalMm < focalMm)
       notices.say(`The lens ends at ${focalMm} mm: there is room left at the sides.`, 'warning')
-    return project.move({ stand: standAs(w.stand, pose, centreOf), lens: { ...lens, focalMm } }, label)
+    return project.move({ stand: standAs(w.stand, pose, centreOf), lens: { ...lens, focalMm } }, label, true)
   }
   const withCamera = (change: (c: Camera) => Result<Camera>, label: string): boolean =>
     project.camera ? take(change(project.camera), label) : false

@@ -60,7 +60,7 @@ export const useCheck = defineStore('check', () => {
     if (!f?.mend || !w) return
     const { stand, lens, hide, cutsOff } = f.mend
     shownAt.value = null
-    if (stand || lens) project.move({ ...(stand ? { stand } : {}), ...(lens ? { lens } : {}) }, f.mend.label)
+    if (stand || lens) project.move({ ...(stand ? { stand } : {}), ...(lens ? { lens } : {}) }, f.mend.label, true)
     if (hide)
       project.run({
         type: 'setPart',

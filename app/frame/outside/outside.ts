@@ -58,12 +58,27 @@ export const useOutside = defineStore('outside', () => {
     const from = addScaled(beside, [0, 0, 1], free < away * UP ? free * 0.6 : away * UP)
     // the camera stays in sight: what is looked at lies only a little before it
     const ahead = Math.min(away * 0.15, distance(from, station) * 0.3)
-    framing.value = { stand: aimAt(from, addScaled(station, directionOf(bearingDeg, 0), ahead)), lens }
+    framing.value = start = { stand: aimAt(from, addScaled(station, directionOf(bearingDeg, 0), ahead)), lens }
   }
 
   function back(): void {
     framing.value = null
     live.value = null
+    start = null
+  }
+  /** The view that was stepped out to: one that was never moved is not worth a step. */
+  let start: Framing | null = null
+  /** Steps back inside; the view from outside stays in the trail's list. */
+  function backInside(): void {
+    const f = framing.value
+    const w = project.working
+    if (f && w && f !== start)
+      project.run({
+        type: 'passed',
+        camera: { stand: f.stand, lens: f.lens, frame: w.frame },
+        label: 'Seen from outside',
+      })
+    back()
   }
 
   /** The view from here becomes the camera; with its own lens, or with the lens the camera has. */
@@ -98,5 +113,5 @@ export const useOutside = defineStore('outside', () => {
     back()
     former.value = null
   }
-  return { on, framing, live, shown, camera, frame, former, step, back, standHere, forget }
+  return { on, framing, live, shown, camera, frame, former, step, back: backInside, standHere, forget }
 })

@@ -91,7 +91,7 @@ function fitting() {
     const depth = Math.max(0.01, -toCamera(camera.pose, boxCentre(box))[2])
     const point = addScaled(station, axesOf(camera.pose).forward, depth)
     const stand = { ...w.stand, station, aim: { ...w.stand.aim, point } }
-    return project.move({ stand: standAs(stand, camera.pose, centreOf), lens: camera.lens }, label)
+    return project.move({ stand: standAs(stand, camera.pose, centreOf), lens: camera.lens }, label, true)
   }
 
   /** Fills the frame with the target; the direction of view stays. */

@@ -108,6 +108,7 @@ function measured() {
     const done = project.move(
       { stand: { station, aim: { kind: 'point', point, topBearingDeg }, rollDeg: 0 }, lens: camera.lens },
       nameOf(v),
+      true,
     )
     if (done && view.keepLevel) view.keepLevel = false
     if (done && scale.value !== null && !fits(camera))

@@ -35,7 +35,7 @@ export const useStandMoves = createSharedComposable(standMoves)
 const stand = (): Stand | null => useProject().working?.stand ?? null
 /** Takes over what was worked out, or tells why it could not be. */
 function take(r: Result<Stand, string>, label: string): boolean {
-  if (r.ok) return useProject().move({ stand: r.value }, label)
+  if (r.ok) return useProject().move({ stand: r.value }, label, true)
   useNotices().say(r.message, 'warning')
   return false
 }
@@ -64,7 +64,7 @@ function placing() {
     const box = node?.box ?? stage.facts?.box
     if (!c || !box) return false
     const r = standAtSide(c, box, side, { margin: sides.value, frontDeg: frontBearingDeg(node?.axes) })
-    if (r.ok) return project.move(r.value, `From ${side === 'above' ? 'above' : `the ${side}`}`)
+    if (r.ok) return project.move(r.value, `From ${side === 'above' ? 'above' : `the ${side}`}`, true)
     notices.say(r.message, 'warning')
     return false
   }
