@@ -89,7 +89,10 @@ const cutItem = z.discriminatedUnion('kind', [
   }),
 ]) satisfies z.ZodType<Cut>
 export const cutSchema = z.object({
-  near: onDistance,
+  near: onDistance.extend({
+    /** Set by standing back through a wall: it belongs to that framing. */
+    madeBy: z.literal('standBack').optional(),
+  }),
   far: onDistance,
   cuts: list(cutItem, 64),
   face: z.enum(['open', 'filled', 'hatched', 'solid']),

@@ -30,6 +30,7 @@ import { centreOf } from './centres.ts'
 import { api, type OpenedProject } from '../api/client.ts'
 import { useNotices } from './notices.ts'
 import { keepHistory, keptHistory } from './kept-history.ts'
+import { offerToLeaveCut } from './leaving-cut.ts'
 import { createSaving } from './saving.ts'
 
 export const newId = (): string => crypto.randomUUID()
@@ -101,6 +102,7 @@ export const useProject = defineStore('project', () => {
     if (r.value.held.length > 0) notices.say(`Locked and kept as it was: ${r.value.held.join(', ')}.`, 'warning')
     if (r.value.document.trail !== doc.trail) standsSince = performance.now()
     set(r.value.document)
+    offerToLeaveCut(command)
     return true
   }
   /** Since when the present framing stands. */

@@ -62,11 +62,11 @@ describe('the selection', () => {
 })
 
 describe('tight fit', () => {
-  it('fills the frame with the selection to 5 %, the direction of view kept', () => {
+  it('fills the frame with the selection to 5 %, the direction of view kept', async () => {
     const p = useProject()
     const before = poseOfStand(p.working!.stand)
     s.select(['room/Set/Table'])
-    f.fit()
+    await f.fit()
     expect(p.document!.trail.steps.at(-1)!.label).toBe('Tight fit')
     const camera = p.camera!
     expect(camera.pose.bearingDeg).toBeCloseTo(before.bearingDeg, 9)
@@ -77,8 +77,8 @@ describe('tight fit', () => {
     const room = [Math.min(...x), 1 - Math.max(...x), Math.min(...y), 1 - Math.max(...y)]
     expect(Math.min(...room)).toBeCloseTo(0.05, 6)
   })
-  it('of nothing selected takes the whole model', () => {
-    f.fit()
+  it('of nothing selected takes the whole model', async () => {
+    await f.fit()
     const camera = useProject().camera!
     for (const c of boxCorners(roomFacts.box)) {
       const at = projectPoint(camera, c)!

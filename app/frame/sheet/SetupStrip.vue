@@ -3,7 +3,17 @@
 // what can be done about it. While keeping, the cells become tick boxes.
 import { IconLock } from '@tabler/icons-vue'
 import { computed, ref, watch } from 'vue'
-import { cellLabel, cellOf, CELLS, CAMERA_PARTS, partLabel, partsOfCell, type CellName, type PartName } from '#model'
+import {
+  cellLabel,
+  cellOf,
+  CELLS,
+  CAMERA_PARTS,
+  partLabel,
+  PARTS,
+  partsOfCell,
+  type CellName,
+  type PartName,
+} from '#model'
 import { useNotices } from '../../stores/notices.ts'
 import { useOutdoors } from '../../stores/outdoors.ts'
 import { newId, useProject } from '../../stores/project.ts'
@@ -39,13 +49,23 @@ const cells = computed(() => {
   }))
 })
 
+function ownParts(): PartName[] {
+  const w = project.working
+  if (!w) return []
+  const hides = w.visible.hidden.length > 0
+  const cuts = w.cut.near.on || w.cut.far.on || w.cut.cuts.some((c) => c.on)
+  return PARTS.filter((p) => project.changed.includes(p) || (p === 'visible' && hides) || (p === 'cut' && cuts))
+}
 // entering a keeping mode ticks what changed, or what was kept last
 watch(
   () => view.keeping,
   (mode) => {
     if (!mode) return
     const last = view.lastKept.filter((p): p is PartName => CELLS.includes(cellOf(p as PartName)))
-    ticked.value = mode === 'keep' ? [...project.changed] : [...last]
+    // a new viewpoint takes what changed too, and what is hidden or cut away: else it would show something else
+    const kept = last.length > 0 ? last : [...CAMERA_PARTS]
+    const also = ownParts().filter((p) => !kept.includes(p))
+    ticked.value = mode === 'keep' ? [...project.changed] : [...kept, ...also]
     if (ticked.value.length === 0) ticked.value = [...CAMERA_PARTS]
   },
 )

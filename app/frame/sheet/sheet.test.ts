@@ -185,6 +185,20 @@ describe('the Setup strip', () => {
     expect(useView().panel).toBe('visible')
     w.unmount()
   })
+  it('a new viewpoint takes along what is hidden and cut away', async () => {
+    const w = strip()
+    const project = useProject()
+    const { cut } = project.working!
+    project.run({ type: 'setPart', part: 'visible', value: { hidden: ['room/Walls'] } })
+    project.run({ type: 'setPart', part: 'cut', value: { ...cut, near: { on: true, distanceM: 2 } } })
+    useView().keeping = 'new'
+    await nextTick()
+    await nextTick()
+    const ticked = ['stand', 'lens', 'frame', 'cut', 'visible', 'focus'].map((p) => cell(w, p).attributes('aria-pressed') ?? cell(w, p).attributes('aria-checked')) // prettier-ignore
+    expect(ticked).toEqual(['true', 'true', 'true', 'true', 'true', 'false'])
+    useView().keeping = null
+    w.unmount()
+  })
   it('keeps the ticked parts as a new viewpoint, then marks what changed, and puts it back', async () => {
     const p = useProject()
     const w = strip()

@@ -10,7 +10,7 @@ import { useFraming } from '../camera/framing.ts'
 import { usePointer } from '../camera/pointer.ts'
 import { centreOf } from '../../stores/centres.ts'
 import { useNotices } from '../../stores/notices.ts'
-import { useProject } from '../../stores/project.ts'
+import { newStamp, useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
 import { diagramOf } from './diagram.ts'
@@ -322,32 +322,65 @@ describe('fitting', () => {
     fitting.marginUnit('%')
     expect(fitting.margins.value.left).toBeCloseTo(5, 6)
   })
-  it('fills the frame with picked points before the selection, and keeps the eye’s height in rooms', () => {
+  it('fills the frame with picked points before the selection, and keeps the eye’s height in rooms', async () => {
     useView().selection = [table.id]
     expect(fitting.target.value!.what).toBe('“Table”')
     useMeasurements().addFitPoint([4, 0.2, 1.58])
     useMeasurements().addFitPoint([4, 2.2, 1.58])
     expect(fitting.target.value!.what).toBe('2 picked points')
     const z = stand().station[2]
-    expect(fitting.fit()).toBe(true)
+    expect(await fitting.fit()).toBe(true)
     expect(stand().station[2]).toBeCloseTo(z, 9)
     const x = [0.2, 2.2].map((y) => projectPoint(useProject().camera!, [4, y, 1.58])!.xPx / doc().working.frame.widthPx)
     expect(Math.min(...x)).toBeCloseTo(0.05, 6)
     expect(Math.max(...x)).toBeCloseTo(0.95, 6)
   })
-  it('by lens and shift from where the camera stands', () => {
+  it('by lens and shift from where the camera stands', async () => {
     useView().selection = ['room/Set/Bench']
     const { station } = stand()
-    fitting.fit('focal+shift')
+    await fitting.fit('focal+shift')
     expect(stand().station).toEqual(station)
     expect(label()).toBe('Tight fit')
   })
-  it('refusals are told and change nothing', () => {
+  it('refusals are told and change nothing', async () => {
     const before = doc()
     useView().selection = ['room']
-    fitting.fit('focal')
+    await fitting.fit('focal')
     expect(doc()).toBe(before)
     expect(told()).toContain('behind the camera')
+  })
+  it('asks before the eye passes a wall, and stands back through it when told to', async () => {
+    useView().selection = ['room/Set/Bench']
+    const before = doc()
+    const wall = vi.spyOn(useStage().rays, 'wallAlong').mockResolvedValue(hit({ point: [0.4, 1, 1], normal: [1, 0, 0], distanceM: 0.2, nodeName: 'West wall' })) // prettier-ignore
+    useProject().move({ lens: { ...doc().working.lens, focalMm: 200 } }, 'Longer')
+    expect(await fitting.fit()).toBe(false)
+    expect(doc().working.stand).toBe(before.working.stand)
+    const notice = useNotices().list.at(-1)!
+    expect(notice.text).toMatch(/beyond “West wall”/)
+    // the target itself is no wall in the way of standing back
+    notice.action!.run()
+    await vi.waitFor(() => expect(label()).toBe('Stood back through the wall'))
+    expect(wall.mock.calls.at(-1)![2].hidden).toContain('room/Set/Bench')
+    expect(doc().working.cut.near.madeBy).toBe('standBack')
+  })
+  it('the cut of standing back is offered to be left when a viewpoint without one is recalled', async () => {
+    const project = useProject()
+    project.run({ type: 'keepAsNew', id: 'v', name: 'Plain', parts: ['stand', 'lens'] })
+    useView().selection = ['room/Set/Bench']
+    vi.spyOn(useStage().rays, 'wallAlong').mockResolvedValue(hit({ point: [2.5, 1, 1], normal: [1, 0, 0] }))
+    project.move({ lens: { ...doc().working.lens, focalMm: 200 } }, 'Longer')
+    await fitting.standBack()
+    project.run({ type: 'keepAsNew', id: 'w', name: 'Back', parts: ['stand', 'lens', 'cut'] })
+    project.run({ type: 'recall', viewpointId: 'v', stamp: newStamp() })
+    const notice = useNotices().list.at(-1)!
+    expect(notice.text).toMatch(/“Plain” keeps no cut/)
+    notice.action!.run()
+    expect(doc().working.cut.near).toMatchObject({ on: false })
+    expect(doc().working.cut.near.madeBy).toBeUndefined()
+    project.run({ type: 'recall', viewpointId: 'w', stamp: newStamp() })
+    expect(doc().working.cut.near.on).toBe(true)
+    expect(useNotices().list.at(-1)!.text).not.toMatch(/“Back” keeps no cut/)
   })
   it('stands back in the room when no wall is in the way, through it when one is', async () => {
     useView().selection = ['room/Set/Bench']
