@@ -9,6 +9,7 @@ import { useOutside } from './outside/outside.ts'
 import { PANELS } from './parts/registry.ts'
 import { savePicture } from './still/save.ts'
 import { useSelection } from './selection/selection.ts'
+import { useKeepLevel } from './camera/keep-level.ts'
 import { useFitting } from './straighten/fitting.ts'
 import { useMeasuredViews, VIEWS } from './straighten/measured-views.ts'
 import { usePicking } from './straighten/picking.ts'
@@ -86,6 +87,7 @@ function fitting(): Action[] {
 function standing(): Action[] {
   const view = useView()
   const outside = useOutside()
+  const keepLevel = useKeepLevel()
   return [
     action('stand', 'Go and stand: click a floor, or drag in Plan', () => (view.tool = 'stand'), {
       key: 'G',
@@ -103,7 +105,7 @@ function standing(): Action[] {
     }),
     action('turn', 'Drag turns in place', () => (view.tool = 'turn'), { enabled: isOpen }),
     action('orbit', 'Drag orbits the aim', () => (view.tool = 'orbit'), { enabled: isOpen }),
-    action('keep-level', 'Keep level on or off', () => (view.keepLevel = !view.keepLevel), { enabled: isOpen }),
+    action('keep-level', 'Keep level on or off', () => (keepLevel.value = !keepLevel.value), { enabled: isOpen }),
     action('keep-square', 'Keep square on or off', () => (view.keepSquare = !view.keepSquare), { enabled: isOpen }),
   ]
 }

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { IconX } from '@tabler/icons-vue'
-import { useNotices, type Notice } from '../stores/notices.ts'
+import { useNotices, type Notice, type NoticeAction } from '../stores/notices.ts'
 
 const notices = useNotices()
-function act(n: Notice): void {
-  n.action?.run()
+function act(n: Notice, action: NoticeAction): void {
+  action.run()
   notices.drop(n.id)
 }
 </script>
@@ -19,7 +19,9 @@ function act(n: Notice): void {
       :role="n.kind === 'error' ? 'alert' : 'status'"
     >
       <span>{{ n.text }}</span>
-      <button v-if="n.action" class="plain do" @click="act(n)">{{ n.action.label }}</button>
+      <template v-for="a in [n.action, n.other]" :key="a?.label">
+        <button v-if="a" class="plain do" @click="act(n, a)">{{ a.label }}</button>
+      </template>
       <button class="plain x" title="Close" @click="notices.drop(n.id)">
         <IconX :size="14" stroke="1.8" /><span class="visually-hidden">Close</span>
       </button>

@@ -7,19 +7,31 @@ export interface Notice {
   readonly id: number
   readonly text: string
   readonly kind: 'plain' | 'warning' | 'error'
-  readonly action: { readonly label: string; readonly run: () => void } | null
+  readonly action: NoticeAction | null
+  /** A question has a second answer. */
+  readonly other: NoticeAction | null
+}
+export interface NoticeAction {
+  readonly label: string
+  readonly run: () => void
 }
 const SHOWN_MS = { plain: 5000, warning: 6000, error: 12_000 } as const
+const QUESTION_MS = 20_000
 
 export const useNotices = defineStore('notices', () => {
   const list = ref<Notice[]>([])
   let count = 0
 
-  function say(text: string, kind: Notice['kind'] = 'plain', action: Notice['action'] = null): void {
+  function say(
+    text: string,
+    kind: Notice['kind'] = 'plain',
+    action: NoticeAction | null = null,
+    other: NoticeAction | null = null,
+  ): void {
     // the same words again only refresh the time
-    list.value = [...list.value.filter((n) => n.text !== text), { id: ++count, text, kind, action }].slice(-3)
+    list.value = [...list.value.filter((n) => n.text !== text), { id: ++count, text, kind, action, other }].slice(-3)
     const mine = count
-    setTimeout(() => drop(mine), SHOWN_MS[kind])
+    setTimeout(() => drop(mine), other ? QUESTION_MS : SHOWN_MS[kind])
   }
   function drop(id: number): void {
     list.value = list.value.filter((n) => n.id !== id)

@@ -41,6 +41,8 @@ export const useView = defineStore('view', () => {
   /** Eye height for the next stand, metres; null: the project's own. */
   const standHeightM = ref<number | null>(null)
   const keepLevel = ref(true)
+  /** The same for parallel pictures, which stand off level by their nature. */
+  const keepLevelFlat = ref(false)
   const keepSquare = ref(false)
   const keepSize = ref(false)
   const storey = ref(0)
@@ -62,6 +64,7 @@ export const useView = defineStore('view', () => {
   function forSubject(subject: 'room' | 'product'): void {
     tool.value = subject === 'room' ? 'turn' : 'orbit'
     keepLevel.value = subject === 'room'
+    keepLevelFlat.value = false
     keepSquare.value = false
     storey.value = 0
     side.value = 'sight'
@@ -92,6 +95,7 @@ export const useView = defineStore('view', () => {
     snapping,
     standHeightM,
     keepLevel,
+    keepLevelFlat,
     keepSquare,
     keepSize,
     storey,

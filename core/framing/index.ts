@@ -29,6 +29,7 @@ export {
   type BoxSide,
 } from './stands.ts'
 // size and distance
+export { frameHolding } from './frame-holding.ts'
 export { fitPoints } from './fit.ts'
 export type { FitBy, FitOptions, FitReason, Sides } from './fit-types.ts'
 export { holdSize, toParallel, toPerspective, type SizeReason } from './size.ts'

@@ -6,6 +6,7 @@ import { useOutside } from '../outside/outside.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
+import { useKeepLevel } from '../camera/keep-level.ts'
 import { usePointer } from '../camera/pointer.ts'
 import { flightMps } from './walking.ts'
 
@@ -25,7 +26,8 @@ const readout = computed(() => {
 })
 const view = useView()
 const outside = useOutside()
-const switchLevel = (): void => void (view.keepLevel = !view.keepLevel)
+const keepLevel = useKeepLevel()
+const switchLevel = (): void => void (keepLevel.value = !keepLevel.value)
 const switchSquare = (): void => void (view.keepSquare = !view.keepSquare)
 const switchGait = (): void => void (view.gait = view.gait === 'walk' ? 'fly' : 'walk')
 const sizeM = computed(() => {
@@ -91,11 +93,11 @@ function faster(by: number): void {
       <template v-if="!outside.on">
         <button
           class="plain"
-          :aria-pressed="view.keepLevel"
+          :aria-pressed="keepLevel"
           title="Up and down drags move the lens (rise) instead of tilting; the wheel stops before walls (Shift frees it)"
           @click="switchLevel"
         >
-          keep level <b>{{ view.keepLevel ? 'on' : 'off' }}</b>
+          keep level <b>{{ keepLevel ? 'on' : 'off' }}</b>
         </button>
         <button
           class="plain"

@@ -6,6 +6,7 @@ import { wrapBearingDeg } from '#core/base'
 import {
   axonometricFromAngles,
   fitPoints,
+  frameHolding,
   measuredDirection,
   measuredLens,
   widthAtScaleM,
@@ -14,10 +15,10 @@ import {
 } from '#core/framing'
 import { addScaled, boxCentre } from '#core/math'
 import { axesOf, type Camera } from '#core/camera'
+import { FRAME_LIMIT_PX } from '#model'
 import { useFraming } from '../camera/framing.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useProject } from '../../stores/project.ts'
-import { useView } from '../../stores/view.ts'
 import { compass } from '../../text/short.ts'
 import { useFitting } from './fitting.ts'
 
@@ -62,7 +63,6 @@ export const VIEWS: readonly NamedView[] = [
 
 function measured() {
   const project = useProject()
-  const view = useView()
   const notices = useNotices()
   const { mainBearingDeg } = useFraming()
   const { target, sides } = useFitting()
@@ -110,10 +110,26 @@ function measured() {
       nameOf(v),
       true,
     )
-    if (done && view.keepLevel) view.keepLevel = false
-    if (done && scale.value !== null && !fits(camera))
-      notices.say(`At 1 : ${scale.value} it is larger than the frame.`, 'warning')
+    if (done && scale.value !== null && !fits(camera)) offerLargerFrame(v, camera)
     return done
+  }
+  /** What does not fit at the scale: its size on paper, and a frame of that size. */
+  function offerLargerFrame(v: MeasuredView, camera: Camera): void {
+    const frame = target.value && frameHolding(camera, target.value.points, sides.value)
+    if (!frame) return
+    const mm = (px: number): string => ((px / frame.densityPpi) * 25.4).toFixed(0)
+    const size = `${mm(frame.widthPx)} × ${mm(frame.heightPx)} mm`
+    const tooLarge = Math.max(frame.widthPx, frame.heightPx) > FRAME_LIMIT_PX
+    notices.say(
+      `At 1 : ${scale.value} it needs ${size} of paper: larger than the frame.`,
+      'warning',
+      tooLarge
+        ? null
+        : {
+            label: 'Make the frame this large',
+            run: () => void (project.move({ frame }, `Frame of ${size}`) && show(v)),
+          },
+    )
   }
   const widthOf = (c: Camera): number => ('widthM' in c.lens.projection ? c.lens.projection.widthM : 1)
   function fits(c: Camera): boolean {

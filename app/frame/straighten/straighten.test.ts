@@ -4,9 +4,11 @@ import { effectScope, nextTick, type EffectScope } from 'vue'
 import { aimPointOf, poseOfStand, projectPoint, toCamera } from '#core/camera'
 import { boxCentre, boxCorners, distance, type Vec3 } from '#core/math'
 import type { FeatureHit, Hit } from '#mesh'
+import { aimAt } from '#model'
 import { closeInMemory, openInMemory, roomFacts } from '../../../tests/support/app.ts'
 import { useMeasurements } from '../measure/measurements.ts'
 import { useFraming } from '../camera/framing.ts'
+import { useKeepLevel } from '../camera/keep-level.ts'
 import { usePointer } from '../camera/pointer.ts'
 import { centreOf } from '../../stores/centres.ts'
 import { useNotices } from '../../stores/notices.ts'
@@ -69,6 +71,11 @@ const doc = () => useProject().document!
 const stand = () => doc().working.stand
 const pose = () => poseOfStand(stand(), centreOf)
 const label = () => doc().trail.steps.at(-1)!.label
+const measuredFits = () => {
+  const at = boxCorners(roomFacts.box).map((c) => projectPoint(useProject().camera!, c)!)
+  const { widthPx, heightPx } = doc().working.frame
+  return at.every((p) => p.xPx > 0 && p.xPx < widthPx && p.yPx > 0 && p.yPx < heightPx)
+}
 const told = () =>
   useNotices()
     .list.map((n) => n.text)
@@ -416,7 +423,7 @@ describe('measured views', () => {
       ]
       expect(Math.min(...room)).toBeCloseTo(0.05, 6)
       expect(stand().rollDeg).toBe(0)
-      expect(useView().keepLevel).toBe(false)
+      expect(useKeepLevel().value).toBe(false)
     },
   )
   it('at a scale the width of view is the scale’s, and what does not fit is told', () => {
@@ -425,6 +432,53 @@ describe('measured views', () => {
     const { frame, lens } = doc().working
     expect((lens.projection as { widthM: number }).widthM).toBeCloseTo((frame.widthPx * 0.0254) / frame.densityPpi, 9)
     expect(told()).toContain('larger than the frame')
+  })
+  it('what does not fit at a scale offers a frame of its size on paper', () => {
+    measured.scale.value = 50
+    useProject().move({ frame: { ...doc().working.frame, widthPx: 300, heightPx: 200, densityPpi: 300 } }, 'Small')
+    measured.show({ kind: 'elevation', quarter: 0 })
+    const notice = useNotices().list.at(-1)!
+    // 6 m at 1 : 50 are 120 mm, with 5 % at each side 133.3; 3 m are 60, with margins 66.7
+    expect(notice.text).toContain('133 × 67 mm of paper')
+    notice.action!.run()
+    const { frame, lens } = doc().working
+    expect([frame.widthPx, frame.heightPx]).toEqual([
+      Math.ceil((120 / 0.9 / 25.4) * 300),
+      Math.ceil((60 / 0.9 / 25.4) * 300),
+    ])
+    expect((lens.projection as { widthM: number }).widthM).toBeCloseTo((frame.widthPx / 300) * 0.0254 * 50, 9)
+    expect(measuredFits()).toBe(true)
+    // larger than any frame: told, not offered
+    measured.scale.value = 1
+    measured.show({ kind: 'elevation', quarter: 0 })
+    expect(useNotices().list.at(-1)!.action).toBeNull()
+  })
+  it('keep level is as it was when one comes back from a measured view', () => {
+    const level = useKeepLevel()
+    expect(level.value).toBe(true)
+    measured.show({ kind: 'isometric', corner: 0 })
+    expect(level.value).toBe(false)
+    useProject().trail(-1)
+    expect(level.value).toBe(true)
+  })
+  it('past the reach of real lenses squaring up asks: by turning, or by shift all the same', () => {
+    useProject().move(
+      { stand: aimAt([1, 1, 1.6], [3, 3, 1.6]), lens: { ...doc().working.lens, focalMm: 100 } },
+      'Slanted',
+    )
+    const before = stand()
+    expect(straighten.squareTo([-1, 0, 0])).toBe(false)
+    expect(stand()).toBe(before)
+    const notice = useNotices().list.at(-1)!
+    expect(notice.text).toMatch(/a cross of .100\.0 mm/)
+    notice.other!.run()
+    expect(Math.abs(doc().working.lens.crossMm)).toBeCloseTo(100, 6)
+    useProject().trail(-1)
+    notice.action!.run()
+    expect([doc().working.lens.crossMm, pose().bearingDeg]).toEqual([0, 90])
+    // within reach it does not ask
+    useProject().move({ stand: aimAt([1, 1, 1.6], [3, 1.1, 1.6]) }, 'Nearly square')
+    expect(straighten.squareTo([-1, 0, 0])).toBe(true)
   })
   it('a free axonometry by its axes; angles that cannot be are refused', () => {
     expect(measured.showAngles(30, 30)).toBe(true)

@@ -1,12 +1,13 @@
 // Square up, centre on, horizon through: one click or key each, the framing kept by rise and cross.
 import { createSharedComposable } from '@vueuse/core'
 import { bearingDifferenceDeg } from '#core/base'
-import { directionOf, type Camera } from '#core/camera'
+import { directionOf, imageCircleLimitMm, imageCircleMm, type Camera } from '#core/camera'
 import { centreOn, horizonThrough, squareUp } from '#core/framing'
 import { boxCentre, type Vec3 } from '#core/math'
 import type { Hit } from '#mesh'
 import { useFraming } from '../camera/framing.ts'
 import { usePointer } from '../camera/pointer.ts'
+import { signed } from '../../text/short.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
@@ -17,6 +18,9 @@ const PATCH = 0.008
 const PATCH_AT = [[0, 0], [1, 0], [-1, 0], [0, 1], [0, -1]] as const // prettier-ignore
 const SAME_COS = Math.cos((0.5 * Math.PI) / 180)
 const FAR_M = 1e4
+/** Whether the picture needs a larger image circle than real shift lenses have. */
+const isPastReach = (c: Camera): boolean =>
+  c.lens.projection.kind === 'perspective' && imageCircleMm(c.lens, c.frame) > imageCircleLimitMm(c.lens) * (1 + 1e-9)
 
 export type CentreBy = 'cross' | 'bearing' | 'move'
 
@@ -28,7 +32,25 @@ function straighten() {
   const { withCamera, mainBearingDeg, subject } = useFraming()
   const pointer = usePointer()
 
-  const squareTo = (normal: Vec3): boolean => withCamera((c) => squareUp(c, normal, { keepCentre: true }), 'Squared up')
+  /** Square to a wall with the framing kept by shift; where no real lens shifts so far it asks: by shift all the same, or by turning. */
+  function squareTo(normal: Vec3): boolean {
+    const by = (keepCentre: boolean): boolean => withCamera((c) => squareUp(c, normal, { keepCentre }), 'Squared up')
+    const c = project.camera
+    const r = c && squareUp(c, normal, { keepCentre: true })
+    if (!c || !r?.ok || !isPastReach(r.value) || isPastReach(c)) return by(true)
+    const { crossMm, riseMm } = r.value.lens
+    const shift = [
+      `a cross of ${signed(crossMm, 1)} mm`,
+      ...(Math.abs(riseMm) > 0.05 ? [`a rise of ${signed(riseMm, 1)} mm`] : []),
+    ].join(' and ')
+    notices.say(
+      `Keeping the framing takes ${shift}: past the reach of real lenses, and smeared at the edge.`,
+      'warning',
+      { label: 'Square by turning', run: () => void by(false) },
+      { label: 'By shift all the same', run: () => void by(true) },
+    )
+    return false
+  }
   /** Square to the building's direction that lies nearest to the present bearing. */
   function squareNearest(): void {
     const c = project.camera

@@ -1,0 +1,21 @@
+// Keep level: one switch for perspective pictures, one for parallel ones. A measured view is off level by its nature; the framing it
+// was taken from finds its own switch as it was.
+import { computed } from 'vue'
+import { useProject } from '../../stores/project.ts'
+import { useView } from '../../stores/view.ts'
+
+export function useKeepLevel() {
+  const project = useProject()
+  const view = useView()
+  const isFlat = (): boolean => {
+    const kind = project.working?.lens.projection.kind
+    return kind === 'parallel' || kind === 'oblique'
+  }
+  return computed<boolean>({
+    get: () => (isFlat() ? view.keepLevelFlat : view.keepLevel),
+    set: (on) => {
+      if (isFlat()) view.keepLevelFlat = on
+      else view.keepLevel = on
+    },
+  })
+}
