@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { projectPoint, type Camera, type Projection } from '../camera/index.ts'
 import { boxCorners, type Vec3 } from '../math/index.ts'
-import { anyFrame, anyLens, anyPose, cameraOf } from '../../tests/support/cameras.ts'
+import { anyFrame, anyLens, anyPose, cameraOf, frameOf, lensOf } from '../../tests/support/cameras.ts'
 import { fitPoints, type FitOptions } from './index.ts'
 
 /** The handbook's cube: x +-0.5, y 5..6, z 0..1, 24 mm, bearing 0. */
@@ -79,6 +79,19 @@ describe('fitting by distance', () => {
       ),
       { numRuns: 150 },
     )
+  })
+  it('is shared equally where the least distance holds the camera before a deep cloud', () => {
+    // found at random: a step out of the bracket landed on the same two points and was taken for the answer
+    const camera = {
+      pose: { station: [0, 0, 0], bearingDeg: 0, tiltDeg: 0, rollDeg: 0 } as const,
+      lens: lensOf({ focalMm: 10, sensorMm: { width: 23.5, height: 15.6 }, riseMm: 0.7386363636363357 }),
+      frame: frameOf(1034, 130),
+    }
+    const deep: Vec3[] = [[0, 0, 0.39747116815131606], [0, 0, 0], [0, -2.670574061332087, 0]] // prettier-ignore
+    const r = fitPoints(camera, deep)
+    if (!r.ok) throw new Error(r.message)
+    const y = deep.map((p) => projectPoint(r.value, p)!.yPx)
+    expect(Math.min(...y)).toBeCloseTo(130 - Math.max(...y), 6)
   })
   it('no nearer station exists: a brute-force search finds none', () => {
     const camera = fitted({ focalMm: 35, riseMm: 3, crossMm: -2 }, { margin: 0.05 }, CUBE, {

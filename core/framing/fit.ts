@@ -167,10 +167,12 @@ function across(z: Float64Array, p: Pair, at: number): number {
     if (room < 0) lo = s
     else hi = s
     const next = s - room / (u + v)
-    if ((a === first && b === last) || next === s) return next > lo && next < hi ? next : s
-    first = a
-    last = b
-    s = next > lo && next < hi ? next : (lo + hi) / 2
+    if (next === s || (a === first && b === last)) return next > lo && next < hi ? next : s
+    const stays = next > lo && next < hi
+    // where the step left the bracket, the middle: the same points there prove nothing
+    first = stays ? a : -1
+    last = stays ? b : -1
+    s = stays ? next : (lo + hi) / 2
   }
   return s
 }
