@@ -1,5 +1,5 @@
 // What does the frame check learn of the model? The scene's answers in the check's words.
-import type { CheckScene, SceneHit } from '#core/checks'
+import { standsInOrOn, type CheckScene, type SceneHit } from '#core/checks'
 import { joinBoxes, type Box, type Vec3 } from '#core/math'
 import { centreWithOffset } from '#core/placing'
 import type { Shown } from '#core/section'
@@ -78,7 +78,7 @@ export function checkScene(scene: MeshScene, options: CheckOptions): CheckScene 
           accept: (hit) => {
             const at = scene.nodeAt(hit.vertex)
             if (isUnder(at.id, target)) return true
-            if (!hit.clear) passed.push({ id: at.id, name: at.name })
+            if (!hit.clear && !standsInOrOn(at.box, node!.box)) passed.push({ id: at.id, name: at.name })
             return false
           },
         },

@@ -1,12 +1,16 @@
 // A model becomes a project: shown, framed for the first time, lit and metered.
 import { poseOfStand } from '#core/camera'
 import { firstStandBefore, isProduct } from '#core/framing'
+import { distance } from '#core/math'
 import { DEFAULT_EYE_HEIGHT_M, newProject, type ModelRef } from '#model'
 import { centreOf } from '../stores/centres.ts'
 import { api } from '../api/client.ts'
 import { isIndoors, middleOf } from '../stores/indoors.ts'
 import { appearanceOf, useStage } from '../stores/stage.ts'
 import type { BringProgress } from './reading.ts'
+
+/** Products smaller than this across have their lengths in millimetres. */
+const SMALL_M = 1
 
 /** The new project's id. Nothing is created when the signal aborts (AbortError) or the model cannot be shown (AppError). */
 export async function createProject(
@@ -26,12 +30,14 @@ export async function createProject(
     eyeHeightM: DEFAULT_EYE_HEIGHT_M,
     inside: await isIndoors(middleOf(scene.box)),
   })
-  const doc = newProject({
+  const isSmall = isProduct(scene.box) && distance(scene.box.min, scene.box.max) < SMALL_M
+  const made = newProject({
     name: model.name.replace(/\.[^.]*$/, '').slice(0, 200) || 'Model',
     subject: isProduct(scene.box) ? 'product' : 'room',
     stand,
     models: [model],
   })
+  const doc = isSmall ? { ...made, unit: 'mm' as const } : made
   const { working } = doc
   await stage.relight(working)
   const camera = { pose: poseOfStand(stand, centreOf), lens: working.lens, frame: working.frame }

@@ -7,6 +7,7 @@ import { almostCentred, subjectHidden } from './subject.ts'
 import type { Check, CheckSetup, Finding, CheckScene, Severity } from './types.ts'
 import { almostLevel, leaningVerticals } from './upright.ts'
 
+export { standsInOrOn } from './subject.ts'
 export { verticalsOf } from './upright.ts'
 
 /** All checks, in the order of the order of work. */

@@ -12,6 +12,16 @@ const HIDDEN_PERCENT = 5
 const OFF_PERCENT = { least: 0.3, most: 3 } as const
 const GRID = 20
 
+/** Things reach this far past what they stand in or on, metres. */
+const PAST_M = 0.05
+
+/** Whether an object stands in or on the subject (books in shelves, a vase on a table): within its outline, between its foot and its top. */
+export function standsInOrOn(object: Box, subject: Box): boolean {
+  for (const k of [0, 1] as const)
+    if (object.min[k] < subject.min[k] - PAST_M || object.max[k] > subject.max[k] + PAST_M) return false
+  return object.min[2] >= subject.min[2] - PAST_M && object.min[2] <= subject.max[2] + PAST_M
+}
+
 /** Rectangle of the picture that holds a box, clipped to the frame; null when it is not in the picture. */
 function placeOf(camera: Camera, box: Box) {
   const at = boxCorners(box).map((c) => projectPoint(camera, c))

@@ -50,7 +50,7 @@ export interface CheckScene {
   readonly centreOf: AimCentre
   /** First surface along a sight line that is shown; glass counts only with `clearToo`. */
   first(sight: Sight, clearToo?: boolean): SceneHit | null
-  /** Opaque objects met before the one named (or one below it); null when the sight line misses it. */
+  /** Opaque objects met before the one named (or one below it), without those that stand in or on it; null when the sight line misses it. */
   before(sight: Sight, nodeId: string): readonly { readonly id: string; readonly name: string }[] | null
 }
 

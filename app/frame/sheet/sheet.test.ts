@@ -76,7 +76,42 @@ describe('small pictures', () => {
     await vi.advanceTimersByTimeAsync(10)
     vi.useRealTimers()
     expect(draw).toHaveBeenCalledTimes(1)
-    expect(staying.value).toBeInstanceOf(Picture)
+    expect(staying.value).toMatchObject({ bitmap: expect.any(Picture), isOld: false })
+  })
+  it('stay, marked as old, until they are drawn anew: when something is hidden and when the light changes', async () => {
+    vi.useFakeTimers()
+    let answer: (() => void) | null = null
+    const made: Picture[] = []
+    vi.spyOn(useStage(), 'thumbnail').mockImplementation(
+      () =>
+        new Promise((done) => {
+          answer = () => {
+            made.push(new Picture())
+            done(made.at(-1) as unknown as ImageBitmap)
+          }
+        }),
+    )
+    const drawn = async (): Promise<void> => {
+      await vi.advanceTimersByTimeAsync(200)
+      expect(shown.value?.isOld ?? true).toBe(true)
+      await turn()
+      answer!()
+      await vi.advanceTimersByTimeAsync(10)
+      expect(shown.value).toEqual({ bitmap: made.at(-1), isOld: false })
+    }
+    const shown = scope.run(() => thumbs.shownPicture(() => useProject().working))!
+    expect(shown.value).toBeNull()
+    await drawn()
+    useProject().run({ type: 'setPart', part: 'visible', value: { hidden: ['room/Walls'] } })
+    expect(shown.value).toEqual({ bitmap: made[0], isOld: true })
+    await drawn()
+    useStage().lightEpoch++
+    await nextTick()
+    expect(shown.value).toEqual({ bitmap: made[1], isOld: true })
+    expect(made[1]!.closed).toBe(false)
+    await drawn()
+    expect(made[1]!.closed).toBe(true)
+    vi.useRealTimers()
   })
   it('wait for the light; other light has them drawn anew, and the old ones are let go', async () => {
     const stage = useStage()
@@ -91,10 +126,10 @@ describe('small pictures', () => {
     const old = thumbs.picture(setup()) as unknown as Picture
     stage.lightEpoch++
     await nextTick()
-    expect(old.closed).toBe(true)
     thumbs.picture(setup())
     await turn()
     expect(draw).toHaveBeenCalledTimes(2)
+    expect(old.closed).toBe(true)
   })
   it('an answer to a request from before other light is thrown away and asks for nothing', async () => {
     const stage = useStage()
@@ -142,7 +177,7 @@ describe('small pictures', () => {
     const framing = (x: number) => ({ ...setup(), stand: stand(x) })
     const held = effectScope()
     const shown = held.run(() => [0, 1, 2].map((x) => thumbs.shownPicture(() => framing(x))))!
-    const look = (): unknown[] => shown.map((p) => p.value)
+    const look = (): unknown[] => shown.map((p) => p.value?.bitmap)
     look()
     await new Promise((r) => setTimeout(r, 170))
     look()

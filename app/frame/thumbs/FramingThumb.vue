@@ -6,11 +6,12 @@ import { useThumbs } from './thumbs.ts'
 
 const props = defineProps<{ setup: Setup | null; words?: string }>()
 const canvas = ref<HTMLCanvasElement | null>(null)
-const bitmap = useThumbs().shownPicture(() => props.setup)
+const picture = useThumbs().shownPicture(() => props.setup)
 watchPostEffect(() => {
   const c = canvas.value
-  const b = bitmap.value
-  if (!c || !b) return
+  const b = picture.value?.bitmap
+  // one that was let go meanwhile has no size
+  if (!c || !b || b.width === 0) return
   c.width = b.width
   c.height = b.height
   c.getContext('2d')?.drawImage(b, 0, 0)
@@ -19,7 +20,12 @@ watchPostEffect(() => {
 
 <template>
   <span class="thumb">
-    <canvas v-show="bitmap" ref="canvas" :data-drawn="bitmap ? 'yes' : 'no'" />
+    <canvas
+      v-show="picture"
+      ref="canvas"
+      :class="{ old: picture?.isOld }"
+      :data-drawn="picture && !picture.isOld ? 'yes' : 'no'"
+    />
     <span v-if="!setup" class="words num">{{ words }}</span>
   </span>
 </template>
@@ -40,6 +46,9 @@ canvas {
   width: 100%;
   height: 100%;
   object-fit: contain;
+}
+.old {
+  opacity: 0.55;
 }
 .words {
   font-size: 10px;

@@ -4,6 +4,7 @@ import { LRUCache } from 'lru-cache'
 import { computed, onScopeDispose, shallowReactive, shallowRef, watch, type ComputedRef } from 'vue'
 import { poseOfStand } from '#core/camera'
 import {
+  CAMERA_PARTS,
   fingerprint,
   getPart,
   mergeParts,
@@ -37,6 +38,11 @@ export function shownBy(doc: ProjectDocument, vp: Viewpoint): Setup | null {
   return mergeParts(base, vp.parts)
 }
 
+/** A small picture, and whether it shows the framing as it was before light, model or what is hidden changed. */
+export interface ThumbPicture {
+  readonly bitmap: ImageBitmap
+  readonly isOld: boolean
+}
 /** Under way; each request has its own, so that an answer that comes too late is known. */
 interface Asked {
   readonly asked: true
@@ -54,21 +60,36 @@ function thumbs() {
   const keyOf = (s: Setup): string =>
     [...THUMBNAIL_PARTS.map((p) => fingerprint(getPart(s, p))), outdoors.isOutdoors(s)].join('|')
 
+  /** Stand, lens and frame come first in a key: pictures of one framing in another light, or with other things hidden. */
+  const framingOf = (key: string): string => key.split('|').slice(0, CAMERA_PARTS.length).join('|')
+  /** What was drawn last of a framing, before light or model changed; shown, marked, until it is drawn anew. */
+  const old = new LRUCache<string, ImageBitmap>({ max: KEPT, dispose: (p) => p.close() })
+  const latest = new Map<string, string>()
+
   function drop(key: string): void {
     if (held.has(key)) return
     const p = pictures.get(key)
     if (p instanceof ImageBitmap) p.close()
     pictures.delete(key)
   }
-  // other light or another model: all are drawn anew; no picture outlives its project
+  // other light or another model: all are drawn anew, the old ones stay meanwhile; no picture outlives its project
   watch(
-    () => [stage.epoch, stage.lightEpoch, project.id],
-    () => {
-      for (const p of pictures.values()) if (p instanceof ImageBitmap) p.close()
+    () => [stage.epoch, stage.lightEpoch, project.id] as const,
+    ([, , id], [, , before]) => {
+      const all = [...pictures]
       pictures.clear()
       recent.clear()
+      for (const [key, p] of all) if (p instanceof ImageBitmap) old.set(framingOf(key), p)
+      latest.clear()
+      if (id !== before) old.clear()
     },
   )
+  /** A picture of the same framing as it was, while the one of `key` is on its way. */
+  function olderPicture(key: string): ImageBitmap | null {
+    const framing = framingOf(key)
+    const before = pictures.get(latest.get(framing) ?? '')
+    return before instanceof ImageBitmap ? before : (old.get(framing) ?? null)
+  }
   function hold(key: string): void {
     held.set(key, (held.get(key) ?? 0) + 1)
   }
@@ -113,6 +134,8 @@ function thumbs() {
           else {
             pictures.set(key, b)
             recent.set(key, true)
+            latest.set(framingOf(key), key)
+            old.delete(framingOf(key))
           }
         })
         // not asked for again until light or model change
@@ -120,8 +143,8 @@ function thumbs() {
     })
     return null
   }
-  /** The picture of a framing for as long as the caller shows it. */
-  function shownPicture(setup: () => Setup | null): ComputedRef<ImageBitmap | null> {
+  /** The picture of a framing for as long as the caller shows it; an old one, marked, until it is drawn. */
+  function shownPicture(setup: () => Setup | null): ComputedRef<ThumbPicture | null> {
     const key = computed(() => {
       const s = setup()
       return s ? keyOf(s) : null
@@ -142,7 +165,10 @@ function thumbs() {
       const s = setup()
       if (!s) return null
       const known = pictures.get(key.value!)
-      return known instanceof ImageBitmap ? known : stays.value === key.value ? picture(s) : null
+      const now = known instanceof ImageBitmap ? known : stays.value === key.value ? picture(s) : null
+      if (now) return { bitmap: now, isOld: false }
+      const before = known === 'failed' ? null : olderPicture(key.value!)
+      return before && { bitmap: before, isOld: true }
     })
   }
   return { picture, shownPicture }
