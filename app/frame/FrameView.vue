@@ -6,6 +6,7 @@ import { onBeforeRouteLeave } from 'vue-router'
 import CommandList from '../actions/CommandList.vue'
 import HelpDialog from '../actions/HelpDialog.vue'
 import { handleKey, isClosedDropDown, offerActions } from '../actions/registry.ts'
+import { useReturningFocus } from '../controls/returning-focus.ts'
 import { isDragging } from '../controls/drag.ts'
 import FrameCheck from './check/FrameCheck.vue'
 import { useCover } from './picture/cover.ts'
@@ -51,6 +52,14 @@ const dialogIsOpen = (): boolean =>
 const { over, handlers } = useDrop()
 const { walking } = useWalking(dialogIsOpen)
 useCover()
+for (const isOpen of [
+  () => view.keeping !== null,
+  () => view.help || view.commands,
+  () => view.trail,
+  () => bring.busy || bring.report !== null,
+  () => project.saveState === 'conflict',
+])
+  useReturningFocus(isOpen)
 stage.warm()
 
 watch(

@@ -130,3 +130,35 @@ describe('an old picture', () => {
     expect(await image.evaluate((c: HTMLCanvasElement) => c.width)).toBeGreaterThan(100)
   })
 })
+
+describe('by the keyboard alone', () => {
+  const focused = () => page.evaluate(() => (document.activeElement as HTMLElement | null)?.dataset['testid'] ?? document.activeElement?.className ?? '') // prettier-ignore
+
+  it('the focus comes back after keeping, renaming, the commands and help', async () => {
+    await page.goto(`${stand.server.url}/project/demo-hall`)
+    await pictureAt(page, 1)
+    await page.getByTestId('picture').focus()
+    await page.keyboard.press('ArrowRight')
+    await page.keyboard.press('k')
+    await page.getByRole('button', { name: 'Keep', exact: true }).focus()
+    await page.keyboard.press('Enter')
+    await expect.poll(focused).toBe('picture')
+    for (const key of ['?', 'Control+k']) {
+      await page.keyboard.press(key)
+      await page.getByRole('dialog').waitFor()
+      await page.keyboard.press('Escape')
+      await page.getByRole('dialog').waitFor({ state: 'hidden' })
+      await expect.poll(focused).toBe('picture')
+    }
+    const tile = page.getByTestId('viewpoint').nth(1).getByRole('button').first()
+    await tile.focus()
+    await page.keyboard.press('F2')
+    await page.keyboard.type('Renamed')
+    await page.keyboard.press('Enter')
+    await expect.poll(focused).toMatch(/recall/)
+    await page.keyboard.press('F2')
+    await page.keyboard.press('Escape')
+    await expect.poll(focused).toMatch(/recall/)
+    expect(await page.getByTestId('viewpoint').nth(1).locator('.name').textContent()).toBe('Renamed')
+  })
+})

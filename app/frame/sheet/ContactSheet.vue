@@ -46,8 +46,14 @@ function remove(v: Viewpoint): void {
   if (project.run({ type: 'deleteViewpoint', viewpointId: v.id }))
     notices.say(`“${v.name}” is deleted.`, 'plain', { label: 'Undo', run: project.undoOfThis() })
 }
-function renamed(v: Viewpoint, name: string): void {
+/** The name's field goes: its tile has the focus, as before. */
+function endRenaming(v: Viewpoint): void {
   renaming.value = null
+  const i = list.value.findIndex((x) => x.id === v.id)
+  void nextTick(() => document.activeElement === document.body && focusAt(i))
+}
+function renamed(v: Viewpoint, name: string): void {
+  endRenaming(v)
   if (name.trim() !== v.name) project.run({ type: 'renameViewpoint', viewpointId: v.id, name })
 }
 const STEPS: Readonly<Record<string, (i: number) => number>> = {
@@ -130,7 +136,7 @@ type Options = (i: number) => { index: number }
               @menu="openMenu($event, v)"
               @rename="renaming = v.id"
               @renamed="renamed(v, $event)"
-              @cancel="renaming = null"
+              @cancel="endRenaming(v)"
             />
           </template>
         </SheetWindow>
