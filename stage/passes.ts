@@ -8,7 +8,6 @@ import {
   CustomBlending,
   DepthTexture,
   FloatType,
-  GLSL3,
   HalfFloatType,
   LinearFilter,
   LinearMipmapLinearFilter,
@@ -33,7 +32,7 @@ import { BAKE_DEFAULTS } from '#mesh'
 import { aimEye, NEAR_M, type Size, type Tile, type ViewCuts } from './aim.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
 import type { StageScene } from './scene.ts'
-import { ADD_FRAGMENT, FINISH_FRAGMENT, LIGHTING_FRAGMENT, SHADOW_FRAGMENT, SHADOW_VERTEX } from './shaders.ts'
+import { ADD_FRAGMENT, FINISH_FRAGMENT, LIGHTING_FRAGMENT } from './shaders.ts'
 import type { Appearance } from './types.ts'
 
 /** Each kind of picture sums its samples in targets of its own, so that one can wait while another is drawn. */
@@ -94,13 +93,6 @@ export class Passes {
   private readonly sunEye = new ThreeCamera()
   private readonly targets = new Map<Owner, Targets>()
   private readonly shadow: WebGLRenderTarget
-  private readonly shadowMaterial = new ShaderMaterial({
-    glslVersion: GLSL3,
-    vertexShader: SHADOW_VERTEX,
-    fragmentShader: SHADOW_FRAGMENT,
-    colorWrite: false,
-    side: 2,
-  })
   private shadowKey = ''
   private readonly worldFromClip = new Matrix4()
   private readonly clipFromWorld = new Matrix4()
@@ -354,11 +346,9 @@ export class Passes {
     this.shadowFromWorld.multiplyMatrices(this.sunEye.projectionMatrix, this.sunEye.matrixWorldInverse)
     stage.light['uShadowTexelM']!.value = Math.max(window.max.x - window.min.x, window.max.y - window.min.y) / SHADOW_PX
     stage.prepare('shadow')
-    stage.scene.overrideMaterial = this.shadowMaterial
     renderer.setRenderTarget(this.shadow)
     renderer.clear()
     renderer.render(stage.scene, this.sunEye)
-    stage.scene.overrideMaterial = null
   }
 
   private setLighting(

@@ -1,6 +1,6 @@
 // The stage's scene without a GL: which meshes take part in what, what is kept and what is let go.
 import { readFileSync } from 'node:fs'
-import { Mesh, ShaderMaterial, type Object3D } from 'three'
+import { BufferAttribute, Mesh, ShaderMaterial, Texture, type MeshStandardMaterial, type Object3D } from 'three'
 import { beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
 import { AT_ORIGIN, type PlacedModel } from '#core/placing'
 import { loadGlb } from '#formats/scene'
@@ -73,6 +73,22 @@ describe('passes', () => {
 })
 
 describe('another scene', () => {
+  it('the shadow of a cut-out has its holes, all others share a plain one', () => {
+    const leaves = meshes(lamp).find((m) => !(m.material as MeshStandardMaterial).transparent)!
+    const plain = (leaves.material as MeshStandardMaterial).clone()
+    leaves.geometry.setAttribute('uv', new BufferAttribute(new Float32Array(leaves.geometry.getAttribute('position').count * 2), 2)) // prettier-ignore
+    leaves.material = Object.assign(plain, { alphaTest: 0.5, map: new Texture() })
+    const root = set(['lamp', lamp], ['room', room])
+    stage.prepare('shadow')
+    const drawn = meshes(root).filter((m) => m.visible)
+    const shadows = new Set(drawn.map((m) => m.material as ShaderMaterial))
+    expect(shadows.size).toBe(2)
+    const cut = [...shadows].find((m) => m.defines['COLOUR_MAP'] !== undefined)!
+    expect(drawn.filter((m) => m.material === cut)).toHaveLength(1)
+    expect(cut.uniforms['uAlphaTest']!.value).toBe(0.5)
+    stage.takeApart()
+    expect(leaves.material).toBe(plain)
+  })
   it('keeps what was made for meshes that stay, and lets go of the rest', () => {
     set(['room', room])
     stage.prepare('solid')

@@ -30,7 +30,7 @@ import {
 import { withNormals } from './normals.ts'
 import { longestEdge, withoutLongEdges } from './split.ts'
 import { isHidden, isUnder, type LightVolume, type SceneFacts } from '#mesh'
-import { CLEAR_FRAGMENT, SURFACE_FRAGMENT, SURFACE_VERTEX } from './shaders.ts'
+import { CLEAR_FRAGMENT, SHADOW_FRAGMENT, SHADOW_VERTEX, SURFACE_FRAGMENT, SURFACE_VERTEX } from './shaders.ts'
 import { DRAWING_FRAGMENT, DRAWING_VERTEX, WINDING_FRAGMENT } from './shaders-drawing.ts'
 
 /** Triangles added at most where long ones are drawn in pieces. */
@@ -47,12 +47,22 @@ interface MeshEntry {
   readonly longest: number
   readonly nodeId: string
   readonly finished: ShaderMaterial
+  readonly shadow: ShaderMaterial
   readonly drawing: ShaderMaterial
   readonly winding: ShaderMaterial
   readonly clear: boolean
 }
 /** Which meshes take part in a pass. */
 export type Pass = 'solid' | 'clear' | 'shadow' | 'drawing' | 'winding'
+
+/** The material of an entry in each pass. */
+const MATERIAL_OF = {
+  solid: 'finished',
+  clear: 'finished',
+  shadow: 'shadow',
+  drawing: 'drawing',
+  winding: 'winding',
+} as const satisfies Record<Pass, keyof MeshEntry>
 
 /** Uniforms that lighting and clear materials share. */
 const lightUniforms = (): Uniforms => ({
@@ -93,6 +103,7 @@ const flatVolume = (): Data3DTexture => volumeTexture(new Float32Array([1700, 0,
 export class StageScene {
   readonly scene = new Scene()
   readonly light = lightUniforms()
+  private readonly plainShadow = shadowMaterial({}, {})
   private entries: MeshEntry[] = []
   private root: Object3D | null = null
   private hidden: readonly string[] = []
@@ -165,6 +176,7 @@ export class StageScene {
       longest: Infinity,
       nodeId,
       finished,
+      shadow: cutOutShadow(finished) ?? this.plainShadow,
       ...drawingMaterials(source, mesh),
       clear: source.transparent,
     }
@@ -206,8 +218,7 @@ export class StageScene {
       if (!e.mesh.visible) continue
       any = true
       e.mesh.geometry = e.drawn
-      if (pass !== 'shadow')
-        e.mesh.material = pass === 'drawing' ? e.drawing : pass === 'winding' ? e.winding : e.finished
+      e.mesh.material = e[MATERIAL_OF[pass]]
     }
     return any
   }
@@ -272,6 +283,7 @@ export class StageScene {
     e.drawing.dispose()
     e.winding.dispose()
     e.finished.dispose()
+    if (e.shadow !== this.plainShadow) e.shadow.dispose()
     for (const u of Object.values(e.finished.uniforms))
       if (
         u.value instanceof Texture &&
@@ -347,6 +359,27 @@ function surfaceMaterial(source: Material, mesh: Mesh, fragmentShader = SURFACE_
   })
   material.vertexColors = mesh.geometry.hasAttribute('color')
   return material
+}
+
+const shadowMaterial = (defines: Record<string, string>, uniforms: Uniforms): ShaderMaterial =>
+  new ShaderMaterial({
+    glslVersion: GLSL3,
+    vertexShader: SHADOW_VERTEX,
+    fragmentShader: SHADOW_FRAGMENT,
+    defines,
+    uniforms,
+    colorWrite: false,
+    side: DoubleSide,
+  })
+/** The shadow of a cut-out has its holes; null where a surface has none. */
+function cutOutShadow({ uniforms, defines }: ShaderMaterial): ShaderMaterial | null {
+  const { uMap, uMapTransform, uAlpha, uAlphaTest } = uniforms
+  const hasMap = defines['COLOUR_MAP'] !== undefined
+  if (!hasMap || !((uAlphaTest!.value as number) > 0)) return null
+  return shadowMaterial(
+    { COLOUR_MAP: '' },
+    { uMap: uMap!, uMapTransform: uMapTransform!, uAlpha: uAlpha!, uAlphaTest: uAlphaTest! },
+  )
 }
 
 /** Paper and ink, and the count of faces at the cut; both read the same uniforms. */

@@ -10,7 +10,7 @@ uniform vec2 uDepthRange;
 void main() {
   vec4 w = modelMatrix * vec4(position, 1.0);
   vWorld = w.xyz;
-  vNormalW = mat3(modelMatrix) * normal;
+  vNormalW = transpose(mat3(viewMatrix)) * (normalMatrix * normal);
   vTint = uTint;
   #ifdef USE_COLOR
     vTint *= color.rgb;

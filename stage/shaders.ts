@@ -15,8 +15,29 @@ void main() { vUv = position.xy * 0.5 + 0.5; gl_Position = vec4(position.xy, 0.0
 `
 
 /** Depth only, for the sun's shadow. */
-export const SHADOW_VERTEX = /* glsl */ `void main() { gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0); }`
-export const SHADOW_FRAGMENT = /* glsl */ `void main() {}`
+export const SHADOW_VERTEX = /* glsl */ `
+#ifdef COLOUR_MAP
+out vec2 vUv;
+#endif
+void main() {
+  #ifdef COLOUR_MAP
+    vUv = uv;
+  #endif
+  gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0);
+}`
+/** Cut-outs (leaves, perforated metal) let the sun through where their map says so. */
+export const SHADOW_FRAGMENT = /* glsl */ `
+#ifdef COLOUR_MAP
+in vec2 vUv;
+uniform sampler2D uMap;
+uniform mat3 uMapTransform;
+uniform float uAlpha, uAlphaTest;
+#endif
+void main() {
+  #ifdef COLOUR_MAP
+    if (uAlpha * texture(uMap, (uMapTransform * vec3(vUv, 1.0)).xy).a < uAlphaTest) discard;
+  #endif
+}`
 
 export const SURFACE_VERTEX = /* glsl */ `
 out vec3 vNormal;
@@ -26,7 +47,8 @@ out vec3 vView;
 void main() {
   vec4 v = modelViewMatrix * vec4(position, 1.0);
   vView = v.xyz;
-  vNormal = mat3(modelMatrix) * normal;
+  // normalMatrix is the inverse transpose in view space: right under uneven scale
+  vNormal = transpose(mat3(viewMatrix)) * (normalMatrix * normal);
   vUv = vec2(0.0);
   #ifdef HAS_UV
     vUv = uv;

@@ -2,6 +2,7 @@
 // Model: three's glTF loader does the reading; this file turns Y up into Z up, marks the primitives of multi-material meshes
 // (they belong to one node) and, for computation without pictures, leaves the textures out. Space: out in world metres, Z up.
 
+import { readMaterials } from './materials.ts'
 import { Group, type Object3D } from 'three'
 import { GLTFLoader } from 'three/addons/loaders/GLTFLoader.js'
 import { AppError } from '#core/base'
@@ -32,6 +33,7 @@ export async function loadGlb(bytes: Uint8Array, options: LoadOptions = {}): Pro
     const from = gltf.parser.associations.get(o) as { nodes?: number; primitives?: number } | undefined
     if (from?.primitives !== undefined && from.nodes === undefined) o.userData['isPrimitive'] = true
   })
+  readMaterials(gltf.scene)
   const root = new Group()
   root.rotation.x = Math.PI / 2
   // exact quarter turn: (x, y, z) -> (x, -z, y)

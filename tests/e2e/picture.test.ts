@@ -1,8 +1,10 @@
 // The picture itself: what must not change it, and what it must show.
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Page } from 'playwright-core'
-import { mergeParts, type ProjectDocument, type Setup } from '#model'
-import { openStand, pictureAt, picturePixels, type Stand } from '../support/browser.ts'
+import { aimAt, mergeParts, newModel, newProject, type ProjectDocument, type Setup } from '#model'
+import { Pen } from '../../scripts/demo-data/kit.ts'
+import { glbOf, withScale } from '../support/models.ts'
+import { meanDifference, openStand, pictureAt, picturePixels, type Stand } from '../support/browser.ts'
 
 let stand: Stand
 let page: Page
@@ -161,4 +163,25 @@ describe('by the keyboard alone', () => {
     await expect.poll(focused).toMatch(/recall/)
     expect(await page.getByTestId('viewpoint').nth(1).locator('.name').textContent()).toBe('Renamed')
   })
+})
+
+describe('a slope scaled unevenly', () => {
+  it('is lit as the same slope drawn at its size', async () => {
+    const roof = (rise: number) =>
+      glbOf([{ name: 'Room', children: [new Pen('Roof', { kind: 'roof' }).use('plaster').prism('y', [[-2, 0], [2, 0], [0, rise]], -4, 4).node()] }]) // prettier-ignore
+    const picture = async (glb: Uint8Array) => {
+      const { Readable } = await import('node:stream')
+      const body = Readable.from([Buffer.from(glb)])
+      const asset = await stand.server.assets.store({ body, mediaType: 'model/gltf-binary', fileName: 'roof.glb' })
+      const models = [newModel({ id: 'm', name: 'roof.glb', sha256: asset.sha256, sizeBytes: asset.sizeBytes })]
+      const made = newProject({ name: 'Roof', subject: 'room', stand: aimAt([6, -5, 4], [0, 0, 1]), models })
+      const { id } = await stand.server.projects.create(made)
+      await page.goto(`${stand.server.url}/project/${id}`)
+      await pictureAt(page, 'all')
+      return picturePixels(page)
+    }
+    const drawn = await picture(roof(2))
+    // squeezed to a tenth: normals squeezed along with it would be 79 degrees off
+    expect(meanDifference(await picture(withScale(roof(20), 'Roof', [1, 0.1, 1])), drawn)).toBeLessThan(0.5)
+  }, 90_000)
 })

@@ -18,3 +18,22 @@ export function roomNodes(): GltfNode[] {
   return [{ name: 'Room', children: [floor.node(), walls.node(), table.node()] }]
 }
 export const roomGlb = (): Uint8Array => glbOf(roomNodes())
+
+/** The GLB with a scale (the file's axes, Y up) on its node of that name. */
+export function withScale(glb: Uint8Array, name: string, scale: readonly [number, number, number]): Uint8Array {
+  const view = new DataView(glb.buffer, glb.byteOffset, glb.byteLength)
+  const length = view.getUint32(12, true)
+  const json = JSON.parse(new TextDecoder().decode(glb.subarray(20, 20 + length))) as { nodes: { name?: string; scale?: readonly number[] }[] } // prettier-ignore
+  for (const n of json.nodes) if (n.name === name) n.scale = scale
+  const text = new TextEncoder().encode(JSON.stringify(json))
+  const padded = Math.ceil(text.length / 4) * 4
+  const rest = glb.subarray(20 + length)
+  const out = new Uint8Array(20 + padded + rest.length).fill(0x20)
+  out.set(glb.subarray(0, 20))
+  out.set(text, 20)
+  out.set(rest, 20 + padded)
+  const head = new DataView(out.buffer)
+  head.setUint32(8, out.length, true)
+  head.setUint32(12, padded, true)
+  return out
+}
