@@ -4,6 +4,7 @@
 // to the camera side, save that entries an edit removed return with undo: nothing leaves that list unasked.
 
 import { CAMERA_PARTS } from './parts.ts'
+import { renamesBetween, withRenamed } from './renaming.ts'
 import type { LeftBehind, ProjectDocument, Sources } from './schema.ts'
 
 export interface Edit {
@@ -57,6 +58,11 @@ function cameraSources(saved: Sources, present: Sources): Sources {
   return next
 }
 
+/** The present document with its object aims named as in the form that it goes to: a newer file may have renamed them. */
+function followed(document: ProjectDocument, from: ProjectDocument, to: ProjectDocument): ProjectDocument {
+  return from.models === to.models ? document : withRenamed(document, renamesBetween(from, to))
+}
+
 /** Entries that the edit took off the left-behind list. */
 const dropped = ({ before, after }: Edit): LeftBehind[] =>
   before.leftBehind.filter((l) => !after.leftBehind.includes(l))
@@ -75,7 +81,7 @@ export function undo(document: ProjectDocument, history: History): Step | null {
   const rank = (l: LeftBehind): number => edit.before.leftBehind.indexOf(l)
   const left = [...document.leftBehind, ...back].sort((a, b) => rank(a) - rank(b))
   return {
-    document: withEditsOf(edit.before, document, left),
+    document: withEditsOf(edit.before, followed(document, edit.after, edit.before), left),
     history: { past: history.past.slice(0, -1), future: [edit, ...history.future] },
   }
 }
@@ -86,5 +92,8 @@ export function redo(document: ProjectDocument, history: History): Step | null {
   if (!edit) return null
   const gone = dropped(edit)
   const left = document.leftBehind.filter((l) => !gone.some((g) => g.id === l.id))
-  return { document: withEditsOf(edit.after, document, left), history: { past: [...history.past, edit], future } }
+  return {
+    document: withEditsOf(edit.after, followed(document, edit.before, edit.after), left),
+    history: { past: [...history.past, edit], future },
+  }
 }

@@ -7,6 +7,7 @@ import {
   newModel,
   newProject,
   readProjectDocument,
+  redo,
   remembered,
   undo,
   type Command,
@@ -21,7 +22,7 @@ const start = (): ProjectDocument =>
 function run(doc: ProjectDocument, command: Command): ProjectDocument {
   const r = applyCommand(doc, command)
   if (!r.ok) throw new Error(r.message)
-  expect(r.value.edit).toBe(true)
+  expect(r.value.edit).toBe(command.type !== 'moveCamera')
   // whatever a command makes is a valid document
   expect(readProjectDocument(JSON.parse(JSON.stringify(r.value.document)))).toEqual({
     ok: true,
@@ -78,6 +79,19 @@ describe('models of a project', () => {
     expect(next.working.stand).toBe(doc.working.stand)
     const undone = undo(next, remembered(EMPTY_HISTORY, doc, next))!
     expect(undone.document).toBe(doc)
+  })
+  it('an aim that a newer file renamed goes back with undo and again with redo, wherever the camera went since', () => {
+    const aim = (x: number, nodeId: string) => ({ ...start().working.stand, station: [x, 0, 1.6] as const, aim: { kind: 'object' as const, nodeId, offset: [0, 0, 0] as const, topBearingDeg: 0 } }) // prettier-ignore
+    const doc = run(start(), { type: 'moveCamera', changes: { stand: aim(1, 'hall/Table') }, label: 'Aimed' })
+    const file = { sha256: sha('b'), sizeBytes: 20, name: 'hall.glb', fileBox: null, unitM: 1, up: 'y' as const }
+    const next = run(doc, { type: 'replaceModel', modelId: '1', file, renamed: { 'hall/Table': 'hall/Set/Table' } })
+    const history = remembered(EMPTY_HISTORY, doc, next)
+    const moved = run(next, { type: 'moveCamera', changes: { stand: aim(5, 'hall/Set/Table') }, label: 'Moved' })
+    const back = undo(moved, history)!
+    const named = (d: ProjectDocument) => [d.working.stand, ...d.trail.steps.map((s) => s.stand)].flatMap((s) => (s.aim.kind === 'object' ? [s.aim.nodeId] : [])) // prettier-ignore
+    expect(new Set(named(back.document))).toEqual(new Set(['hall/Table']))
+    expect(back.document.working.stand.station[0]).toBe(5)
+    expect(new Set(named(redo(back.document, back.history)!.document))).toEqual(new Set(['hall/Set/Table']))
   })
 })
 

@@ -247,3 +247,20 @@ describe('what was done', () => {
     expect(p.canForward).toBe(true)
   })
 })
+
+describe('an object aim', () => {
+  it('that becomes a point says so, and offers to stay', () => {
+    const p = useProject()
+    const aim = { kind: 'object', nodeId: 'room/Set/Table', offset: [0, 0, 0], topBearingDeg: 0 } as const
+    p.move({ stand: { ...stand(1), aim } }, 'Aimed')
+    const told = () => useNotices().list.map((n) => n.text).join(' ') // prettier-ignore
+    expect(told()).toBe('')
+    p.move({ stand: stand(2) }, 'Turned')
+    expect(told()).toMatch(/no longer follows “Table”/)
+    useNotices().list.at(-1)!.action!.run()
+    expect(p.document!.working.stand.aim).toEqual(aim)
+    useNotices().list.splice(0)
+    p.move({ stand: stand(3) }, 'Aim by point')
+    expect(told()).toBe('')
+  })
+})

@@ -4,7 +4,7 @@
 
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { poseOfStand, type Camera } from '#core/camera'
+import { poseOfStand, type Aim, type Camera } from '#core/camera'
 import {
   applyCommand,
   changedParts,
@@ -108,14 +108,29 @@ export const useProject = defineStore('project', () => {
   /** Since when the present framing stands. */
   let standsSince = performance.now()
   const wasLookedAt = (): boolean => performance.now() - standsSince > LOOKED_MS
+  /** An object aim that became a point says so, once the camera no longer follows; not where a point was asked for. */
+  function tellAimLost(was: Aim, label: string): void {
+    const now = document.value?.working.stand
+    if (was.kind !== 'object' || now?.aim.kind !== 'point' || /^Aim/.test(label)) return
+    const name = was.nodeId.slice(was.nodeId.lastIndexOf('/') + 1)
+    notices.say(`The aim is a point now: the camera no longer follows “${name}”.`, 'plain', {
+      label: 'Stay on it',
+      run: () => {
+        const s = document.value?.working.stand
+        if (s) move({ stand: { ...s, aim: was } }, 'Aimed')
+      },
+    })
+  }
   /** The last of many small moves, and when it came. */
   let small = { label: '', atMs: -Infinity }
   /** `named` marks what a command with a name of its own made: it is not lost when one goes back and moves on. */
   function move(changes: CameraChanges, label: string, named = false): boolean {
     const now = performance.now()
+    const was = document.value?.working.stand.aim
     const joins = SMALL_MOVES.has(label) && small.label === label && now - small.atMs < TOGETHER_MS
     const moved = run({ type: 'moveCamera', changes: limitedCamera(changes), label, joins, named })
     if (moved) small = { label, atMs: now }
+    if (moved && was) tellAimLost(was, label)
     return moved
   }
 

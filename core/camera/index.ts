@@ -29,6 +29,8 @@ export {
   standTurnedTo,
   tiltOf,
   toCamera,
+  topOf,
+  topTowards,
   type AimCentre,
   type Axes,
 } from './pose.ts'

@@ -106,7 +106,8 @@ export function standMoved(stand: Stand, by: Vec3, stationAlone = false, centreO
     // the bearing in force is remembered for the moment when the sight line becomes vertical
     if (stand.aim.kind === 'direction') return { ...stand, station }
     const { bearingDeg } = poseOfStand(stand, centreOf)
-    return { ...stand, station, aim: { ...stand.aim, topBearingDeg: bearingDeg } }
+    const topBearingDeg = topTowards(station, aimPointOf(stand.aim, centreOf), bearingDeg)
+    return { ...stand, station, aim: { ...stand.aim, topBearingDeg } }
   }
   return { ...stand, station, aim: { ...stand.aim, point: add(stand.aim.point, by) } }
 }
@@ -140,9 +141,13 @@ export function standAs(stand: Stand, pose: Pose, centreOf?: AimCentre): Stand {
     aim: { kind: 'point', point: addScaled(station, forward, away), topBearingDeg: topOf(bearingDeg, tiltDeg) },
   }
 }
-/** What `topBearingDeg` has to be for this bearing to come back: turned by 180 straight up. */
-const topOf = (bearingDeg: number, tiltDeg: number): number =>
-  wrapBearingDeg(tiltDeg > 0 && 90 - tiltDeg < VERTICAL_DEG ? bearingDeg + 180 : bearingDeg)
+/** What `topBearingDeg` has to be for this bearing to come back when the sight line becomes vertical: turned by 180 looking up. */
+export const topOf = (bearingDeg: number, tiltDeg: number): number =>
+  wrapBearingDeg(tiltDeg > 0 ? bearingDeg + 180 : bearingDeg)
+
+/** `topOf` for a sight line from a station to a point; an aim that is gone counts as level. */
+export const topTowards = (station: Vec3, point: Vec3 | null, bearingDeg: number): number =>
+  topOf(bearingDeg, point ? point[2] - station[2] : 0)
 
 /** The same view with another form of aim; the picture does not move. A new point lies `awayM` ahead. */
 export function aimConverted(stand: Stand, kind: 'direction' | 'point', awayM: number, centreOf?: AimCentre): Stand {

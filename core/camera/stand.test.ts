@@ -9,7 +9,9 @@ import {
   orbit,
   poseOfStand,
   standAs,
+  standMoved,
   toCamera,
+  topTowards,
   type AimCentre,
   type Stand,
 } from './index.ts'
@@ -25,6 +27,25 @@ const same = (a: Stand, b: Stand): void => {
   )
   expect(q.station).toEqual(p.station)
 }
+
+describe('the bearing of a vertical sight line', () => {
+  it('is the one there was, whether the aim is picked straight above or below, or the station comes to stand under or over it', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0, max: 359.9, noNaN: true }), fc.double({ min: 0.5, max: 20, noNaN: true }), fc.boolean(), (b, away, isAbove) => {
+        const level = at([1, 2, 1.6], { kind: 'direction', bearingDeg: b, tiltDeg: 0 })
+        const point: Vec3 = [1, 2, 1.6 + (isAbove ? away : -away)]
+        const picked = { ...level, aim: { kind: 'point' as const, point, topBearingDeg: topTowards(level.station, point, b) } }
+        expect(Math.cos(((poseOfStand(picked).bearingDeg - b) * Math.PI) / 180)).toBeCloseTo(1, 9)
+        // from beside it along the bearing to just under or over it
+        const back = directionOf(b, 0)
+        const beside = at(addScaled([1, 2, 1.6], back, -3), { kind: 'point', point, topBearingDeg: 0 })
+        const near = standMoved(beside, [back[0] * 2, back[1] * 2, 0], true)
+        const under = standMoved(near, [back[0], back[1], 0], true)
+        expect(Math.cos(((poseOfStand(under).bearingDeg - b) * Math.PI) / 180)).toBeCloseTo(1, 6)
+      }),
+    ) // prettier-ignore
+  })
+})
 
 describe('aims converted', () => {
   it('leave the picture where it is, whatever they are', () => {

@@ -14,6 +14,8 @@ import {
   type Lens,
   type Pose,
   type Stand,
+  topOf,
+  topTowards,
 } from '../camera/index.ts'
 import { addScaled, boxCentre, boxCorners, distance, dot, scale, sub, type Box, type Vec3 } from '../math/index.ts'
 import { fitPoints } from './fit.ts'
@@ -66,7 +68,7 @@ export function standAtSide(
   // straight at its middle: the fit's station lies on the axis through it but for the shift
   const at = r.value.pose
   const point = addScaled(at.station, axesOf(at).forward, Math.max(0.01, distance(at.station, centre)))
-  const aim: Aim = { kind: 'point', point, topBearingDeg: pose.bearingDeg }
+  const aim: Aim = { kind: 'point', point, topBearingDeg: topOf(pose.bearingDeg, pose.tiltDeg) }
   return ok({ stand: { station: at.station, aim, rollDeg: 0 }, lens: r.value.lens })
 }
 
@@ -96,7 +98,7 @@ export function aligned(s: Stand, axis: 0 | 1 | 2, centreOf: AimCentre): Result<
   }
   const point = mixed(p, s.station)
   if (distance(point, s.station) < 1e-9) return onePoint
-  const topBearingDeg = poseOfStand(s, centreOf).bearingDeg
+  const topBearingDeg = topTowards(s.station, point, poseOfStand(s, centreOf).bearingDeg)
   return ok({ ...s, aim: { kind: 'point', point, topBearingDeg } })
 }
 
@@ -123,7 +125,7 @@ export function orbitedBy(s: Stand, turnDeg: number, riseDeg: number, centreOf: 
   const tiltDeg = Math.min(90, Math.max(-90, pose.tiltDeg - riseDeg))
   const bearingDeg = wrapBearingDeg(pose.bearingDeg - turnDeg)
   const station = addScaled(p, directionOf(bearingDeg, tiltDeg), -distance(p, s.station))
-  const topBearingDeg = wrapBearingDeg(tiltDeg > 89.99 ? bearingDeg + 180 : bearingDeg)
+  const topBearingDeg = topOf(bearingDeg, tiltDeg)
   return ok({ ...s, station, aim: s.aim.kind === 'direction' ? s.aim : { ...s.aim, topBearingDeg } })
 }
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // What the camera looks at: a direction, a point, or an object that it keeps looking at; and its distance.
 import { computed } from 'vue'
-import { aimConverted, aimPointOf, directionOf, standMoved, type Aim, type Stand } from '#core/camera'
+import { aimConverted, aimPointOf, directionOf, standMoved, type Aim, type Stand, topTowards } from '#core/camera'
 import { addScaled, type Vec3 } from '#core/math'
 import AxisFields, { type Axis } from '../../controls/AxisFields.vue'
 import ChoiceRow from '../../controls/ChoiceRow.vue'
@@ -32,7 +32,7 @@ const withAim = (a: Aim): Stand => ({ ...stand.value, aim: a })
 const aimMoved = (axis: Axis, to: number): Stand => {
   const p = [...aimPointOf(stand.value.aim, centreOf)!] as [number, number, number]
   p[axis] = to
-  return withAim({ kind: 'point', point: p, topBearingDeg: pose.value.bearingDeg })
+  return withAim({ kind: 'point', point: p, topBearingDeg: topTowards(stand.value.station, p, pose.value.bearingDeg) })
 }
 const offsetMoved = (axis: Axis, to: number): Stand => {
   const a = stand.value.aim as Extract<Aim, { kind: 'object' }>

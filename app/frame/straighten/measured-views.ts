@@ -2,7 +2,6 @@
 // drawing scale.
 import { createSharedComposable } from '@vueuse/core'
 import { ref } from 'vue'
-import { wrapBearingDeg } from '#core/base'
 import {
   axonometricFromAngles,
   fitPoints,
@@ -14,7 +13,7 @@ import {
   type Quarter,
 } from '#core/framing'
 import { addScaled, boxCentre } from '#core/math'
-import { axesOf, type Camera } from '#core/camera'
+import { axesOf, type Camera, topOf } from '#core/camera'
 import { FRAME_LIMIT_PX } from '#model'
 import { useFraming } from '../camera/framing.ts'
 import { useNotices } from '../../stores/notices.ts'
@@ -104,7 +103,7 @@ function measured() {
     const ahead = boxCentre(t.box).reduce((s, m, k) => s + (m - station[k]!) * forward[k]!, 0)
     const awayM = Math.max(ahead, 0.01 * widthOf(camera))
     const point = addScaled(station, forward, awayM)
-    const topBearingDeg = wrapBearingDeg(tiltDeg > 89.99 ? bearingDeg + 180 : bearingDeg)
+    const topBearingDeg = topOf(bearingDeg, tiltDeg)
     const done = project.move(
       { stand: { station, aim: { kind: 'point', point, topBearingDeg }, rollDeg: 0 }, lens: camera.lens },
       nameOf(v),

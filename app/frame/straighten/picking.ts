@@ -3,10 +3,11 @@
 import { createSharedComposable } from '@vueuse/core'
 import { computed, shallowRef } from 'vue'
 import { atan2Deg, wrapBearingDeg } from '#core/base'
-import type { Aim, Camera } from '#core/camera'
+import { topTowards, type Aim, type Camera } from '#core/camera'
 import type { Vec3 } from '#core/math'
 import type { FeatureHit } from '#mesh'
 import { useMeasurements } from '../measure/measurements.ts'
+import { centreOf } from '../../stores/centres.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
@@ -89,19 +90,21 @@ function picking() {
     const c = project.camera
     const what = view.picking
     if (!what || !w || !c) return
-    const topBearingDeg = c.pose.bearingDeg
+    const topOver = (at: Vec3 | null): number => topTowards(c.pose.station, at, c.pose.bearingDeg)
     const aimed = (aim: Aim): void => void project.move({ stand: { ...w.stand, aim } }, 'Aimed')
     if (what === 'measure') measurements.add(point)
     else if (what === 'fit-points') measurements.addFitPoint(point)
     else if (what === 'centre') centre(point, centreBy.value)
     else if (what === 'horizon') horizon(point)
-    else if (what === 'aim-point') aimed({ kind: 'point', point, topBearingDeg })
+    else if (what === 'aim-point') aimed({ kind: 'point', point, topBearingDeg: topOver(point) })
     else if (!hit) {
       notices.say('This needs a surface: click it in the picture.', 'warning')
       return
     } else if (what === 'square') squareTo(hit.normal)
-    else if (what === 'aim-object') aimed({ kind: 'object', nodeId: hit.nodeId, offset: [0, 0, 0], topBearingDeg })
-    else mainDirection(hit.normal)
+    else if (what === 'aim-object') {
+      const { nodeId } = hit
+      aimed({ kind: 'object', nodeId, offset: [0, 0, 0], topBearingDeg: topOver(centreOf(nodeId, [0, 0, 0])) })
+    } else mainDirection(hit.normal)
     if (!LASTING.includes(what)) end()
   }
   function mainDirection([x, y, z]: Vec3): void {

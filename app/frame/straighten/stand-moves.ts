@@ -1,7 +1,7 @@
 // Moves of the stand by numbers, wired to the project: what they compute stands in core/framing/stands.ts.
 import { createSharedComposable } from '@vueuse/core'
 import type { Result } from '#core/base'
-import { axesOf, poseOfStand, standMoved, type Stand } from '#core/camera'
+import { axesOf, poseOfStand, standMoved, type Stand, topTowards } from '#core/camera'
 import {
   aimMoved,
   aligned,
@@ -113,7 +113,7 @@ function aiming() {
   const notices = useNotices()
 
   const follow = (s: Stand, nodeId: string, offset: Vec3, label: string): boolean => {
-    const topBearingDeg = poseOfStand(s, centreOf).bearingDeg
+    const topBearingDeg = topTowards(s.station, centreOf(nodeId, offset), poseOfStand(s, centreOf).bearingDeg)
     return project.move({ stand: { ...s, aim: { kind: 'object', nodeId, offset, topBearingDeg } } }, label)
   }
   /** Looks at the middle of the selected object and goes on doing so. */
