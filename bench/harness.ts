@@ -13,6 +13,12 @@ export interface BenchPage {
 export async function benchPage(files: Readonly<Record<string, Uint8Array>>): Promise<BenchPage> {
   const vite: ViteDevServer = await createServer({
     configFile: 'vite.config.ts',
+    // all that page and workers import is found before the first page: found later, it would reload the page in the middle of a bench
+    cacheDir: 'node_modules/.vite-bench',
+    optimizeDeps: {
+      entries: ['bench/page/*.html', 'bench/page/*.ts', 'stage/*.worker.ts', 'workers/*.worker.ts'],
+      holdUntilCrawlEnd: true,
+    },
     server: {
       host: '127.0.0.1',
       port: 4798,
