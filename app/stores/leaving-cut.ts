@@ -1,25 +1,16 @@
 // The near cut of standing back belongs to its framing: a viewpoint that keeps no cut offers to leave it.
-import { findViewpoint, type Command } from '#model'
-import { useNotices } from './notices.ts'
-import { useProject } from './project.ts'
+import { findViewpoint, type Command, type ProjectDocument, type Setup } from '#model'
 
-/** Takes a near cut that standing back made away, as one edit. */
-export function clearNearCut(): void {
-  const project = useProject()
-  const cut = project.working?.cut
-  if (!cut?.near.on) return
+/** The cut part with its near cut off, whoever made it. */
+export function withoutNearCut(cut: Setup['cut']): Setup['cut'] {
   const { madeBy: _, ...near } = cut.near
-  project.run({ type: 'setPart', part: 'cut', value: { ...cut, near: { ...near, on: false } } })
+  return { ...cut, near: { ...near, on: false } }
 }
 
-/** After a recall: says that the cut is still there, where the viewpoint keeps none. */
-export function offerToLeaveCut(command: Command): void {
-  if (command.type !== 'recall') return
-  const { document: doc } = useProject()
-  const vp = doc && findViewpoint(doc, command.viewpointId)
-  if (!doc || !vp || vp.parts.cut || !doc.working.cut.near.on || !doc.working.cut.near.madeBy) return
-  useNotices().say(`“${vp.name}” keeps no cut: the near cut of standing back still holds.`, 'plain', {
-    label: 'Leave the cut',
-    run: clearNearCut,
-  })
+/** What is said after a recall that left the cut of standing back on, where the viewpoint keeps none; null otherwise. */
+export function cutLeftOn(doc: ProjectDocument, command: Command): string | null {
+  if (command.type !== 'recall') return null
+  const vp = findViewpoint(doc, command.viewpointId)
+  if (!vp || vp.parts.cut || !doc.working.cut.near.on || !doc.working.cut.near.madeBy) return null
+  return `“${vp.name}” keeps no cut: the near cut of standing back still holds.`
 }

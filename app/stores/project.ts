@@ -30,7 +30,7 @@ import { centreOf } from './centres.ts'
 import { api, type OpenedProject } from '../api/client.ts'
 import { useNotices } from './notices.ts'
 import { keepHistory, keptHistory } from './kept-history.ts'
-import { offerToLeaveCut } from './leaving-cut.ts'
+import { cutLeftOn, withoutNearCut } from './leaving-cut.ts'
 import { createSaving } from './saving.ts'
 
 export const newId = (): string => crypto.randomUUID()
@@ -102,8 +102,14 @@ export const useProject = defineStore('project', () => {
     if (r.value.held.length > 0) notices.say(`Locked and kept as it was: ${r.value.held.join(', ')}.`, 'warning')
     if (r.value.document.trail !== doc.trail) standsSince = performance.now()
     set(r.value.document)
-    offerToLeaveCut(command)
+    const still = cutLeftOn(r.value.document, command)
+    if (still) notices.say(still, 'plain', { label: 'Leave the cut', run: clearNearCut })
     return true
+  }
+  /** Takes the near cut away, as one edit. */
+  function clearNearCut(): void {
+    const cut = document.value?.working.cut
+    if (cut?.near.on) run({ type: 'setPart', part: 'cut', value: withoutNearCut(cut) })
   }
   /** Since when the present framing stands. */
   let standsSince = performance.now()
@@ -239,7 +245,7 @@ export const useProject = defineStore('project', () => {
 
   return {
     id, document, live, working, camera, shown, recalled, changed, canUndo, canRedo, canBack, canForward, saveState, savedAt, problem, theirs, unsaved,
-    run, move, show, settle, letGo, undoEdit, undoOfThis, redoEdit, trail, save, open, close, takeTheirs, keepAsCopy, letGoOfIt,
+    run, clearNearCut, move, show, settle, letGo, undoEdit, undoOfThis, redoEdit, trail, save, open, close, takeTheirs, keepAsCopy, letGoOfIt,
   } // prettier-ignore
 })
 

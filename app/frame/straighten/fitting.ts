@@ -12,7 +12,6 @@ import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { useFitMargins } from './fit-margins.ts'
 import { useFitTarget } from './fit-target.ts'
-import { clearNearCut } from '../../stores/leaving-cut.ts'
 import { standBackThrough } from './standing-back.ts'
 
 export type { Margins } from './fit-margins.ts'
@@ -97,6 +96,17 @@ function fitting() {
     })
   }
   const nearCut = computed(() => (project.working?.cut.near.on ? project.working.cut.near.distanceM : null))
-  return { margins, marginUnit, sides, by, keepHeight, target, fit, standBack, nearCut, clearNearCut }
+  return {
+    margins,
+    marginUnit,
+    sides,
+    by,
+    keepHeight,
+    target,
+    fit,
+    standBack,
+    nearCut,
+    clearNearCut: project.clearNearCut,
+  }
 }
 export const useFitting = createSharedComposable(fitting)

@@ -4,7 +4,6 @@ import { fitPoints, nearCutBehind } from '#core/framing'
 import { addScaled, boxCentre, dot, scale, sub, type Box } from '#core/math'
 import { useProject } from '../../stores/project.ts'
 import { useNotices } from '../../stores/notices.ts'
-import { clearNearCut } from '../../stores/leaving-cut.ts'
 import { useStage } from '../../stores/stage.ts'
 import type { FitTarget } from './fit-target.ts'
 
@@ -47,7 +46,7 @@ export async function standBackThrough(camera: Camera, { target, fitted, take }:
   const hit = await wallPassed(fitted.value, target)
   if (!hit) {
     if (take(fitted.value, target.box, 'Stood back')) {
-      clearNearCut()
+      project.clearNearCut()
       notices.say('No wall is in the way: the camera stands in the room.')
     }
     return
