@@ -1,8 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { anyPoint, cameraOf, frameOf, lensOf } from '../../tests/support/cameras.ts'
-import { addScaled, distance } from '../math/index.ts'
+import { addScaled, distance, dot } from '../math/index.ts'
 import {
+  axesOf,
   dolly,
   focalHoldingSize,
   orbit,
@@ -27,6 +28,48 @@ const stand: Stand = {
 const from: Framing = { stand, lens: lensOf({ riseMm: 1 }) }
 const cameraFor = (f: Framing): Camera => ({ pose: poseOfStand(f.stand), lens: f.lens, frame: frameOf(900, 600) })
 const drag = fc.tuple(fc.integer({ min: -400, max: 400 }), fc.integer({ min: -250, max: 250 }))
+
+describe('turning with something grabbed', () => {
+  const place = fc.tuple(fc.integer({ min: 0, max: 900 }), fc.integer({ min: 0, max: 600 }))
+  const posed = (bearingDeg: number, tiltDeg: number, rollDeg: number): Framing => ({
+    stand: { station: [1, 2, 1.58], aim: { kind: 'direction', bearingDeg, tiltDeg }, rollDeg },
+    lens: lensOf({ riseMm: 1, crossMm: -2 }),
+  })
+  const angle = (most: number) => fc.double({ min: -most, max: most, noNaN: true })
+  it('keeps it under the pointer at any tilt and roll, to the pixel', () => {
+    fc.assert(
+      fc.property(angle(180), angle(84), angle(20), place, drag, (bearing, tilt, roll, grabbedPx, [dx, dy]) => {
+        const start = posed(bearing, tilt, roll)
+        const camera = cameraFor(start)
+        const d = rayThrough(camera, ...grabbedPx)!.direction
+        const next = turnInPlace(camera, start, dx, dy, { ...free, grabbedPx })
+        const pose = poseOfStand(next.stand)
+        expect(next.stand.station).toEqual(start.stand.station)
+        // past the zenith nothing can hold it
+        const to = rayThrough(camera, grabbedPx[0] + dx, grabbedPx[1] + dy)!.direction
+        const across = dot(to, axesOf({ ...camera.pose, rollDeg: 0 }).right)
+        if (Math.abs(pose.tiltDeg) > 89.9999 || Math.abs(d[2]) > Math.sqrt(1 - across * across) - 1e-9) return
+        const at = projectPoint(cameraFor(next), addScaled([1, 2, 1.58], d, 10))!
+        expect(at.xPx).toBeCloseTo(grabbedPx[0] + dx, 3)
+        expect(at.yPx).toBeCloseTo(grabbedPx[1] + dy, 3)
+      }),
+    )
+  })
+  it('with the level kept holds it across, whatever the tilt, and moves rise by the way up and down', () => {
+    fc.assert(
+      fc.property(angle(180), angle(40), place, drag, (bearing, tilt, grabbedPx, [dx, dy]) => {
+        const start = posed(bearing, tilt, 0)
+        const camera = cameraFor(start)
+        const d = rayThrough(camera, ...grabbedPx)!.direction
+        const next = turnInPlace(camera, start, dx, dy, { ...level, grabbedPx })
+        expect(poseOfStand(next.stand).tiltDeg).toBe(tilt)
+        expect(next.lens.riseMm).toBeCloseTo(1 + (dy * 36) / 900, 9)
+        const at = projectPoint(cameraFor(next), addScaled([1, 2, 1.58], d, 10))
+        if (at) expect(at.xPx).toBeCloseTo(grabbedPx[0] + dx, 4)
+      }),
+    )
+  })
+})
 
 describe('turning in place', () => {
   it('keeps the station, and level drags keep tilt at exactly zero', () => {

@@ -6,6 +6,7 @@
 import { cosDeg, DEG_PER_RAD, sinDeg } from '../base/index.ts'
 import { add, addScaled, length, scale, sub, type Vec3 } from '../math/index.ts'
 import { widthAtDepthM, principalPointPx } from './project.ts'
+import { turnHolding } from './turn.ts'
 import { aimPointOf, axesOf, poseOfStand, standAs, standMoved, standTurnedTo, type AimCentre } from './pose.ts'
 import type { Camera, Lens, Stand } from './types.ts'
 
@@ -19,6 +20,8 @@ export interface DragOptions {
   /** Sideways drags move cross instead of the bearing. */
   readonly keepSquare: boolean
   readonly centreOf?: AimCentre | undefined
+  /** Where the drag began, picture pixels: what lies there stays under the pointer. Left out, small angles are taken for the turn. */
+  readonly grabbedPx?: readonly [number, number] | undefined
 }
 /** Steepest tilt that turning and orbiting reach. */
 const STEEPEST_DEG = 90
@@ -41,7 +44,18 @@ function shifted(camera: Camera, lens: Lens, dxPx: number, dyPx: number, options
 /** The direction of view turned by a drag of (dx, dy) pixels; the station stays. Parallel pictures turn by their width. */
 export function turnInPlace(camera: Camera, from: Framing, dxPx: number, dyPx: number, options: DragOptions): Framing {
   const pose = poseOfStand(from.stand, options.centreOf)
-  const k = camera.lens.projection.kind === 'perspective' ? degPerPx(camera) : 60 / camera.frame.widthPx
+  const isPerspective = camera.lens.projection.kind === 'perspective'
+  if (options.grabbedPx && isPerspective && !options.keepSquare && (dxPx !== 0 || dyPx !== 0)) {
+    const [x, y] = options.grabbedPx
+    const start: Camera = { ...camera, pose, lens: from.lens }
+    // with the level kept the place up and down is the rise's
+    const held = turnHolding(start, [x, y], [x + dxPx, options.keepLevel ? y : y + dyPx], options.keepLevel)
+    if (held) {
+      const stand = standTurnedTo(from.stand, held.bearingDeg, held.tiltDeg, options.centreOf)
+      return { stand, lens: shifted(camera, from.lens, dxPx, dyPx, options) }
+    }
+  }
+  const k = isPerspective ? degPerPx(camera) : 60 / camera.frame.widthPx
   const bearing = options.keepSquare ? pose.bearingDeg : pose.bearingDeg - dxPx * k
   const tilt = options.keepLevel ? pose.tiltDeg : clampTilt(pose.tiltDeg + dyPx * k)
   const same = bearing === pose.bearingDeg && tilt === pose.tiltDeg

@@ -13,12 +13,21 @@ interface Ends {
 }
 
 export function useCameraDrag({ options, under, pxPerPage }: Looking, ends: Ends) {
-  function dragged(tool: Tool, t: Movable, camera: Camera, from: Framing, grip: Vec3, dx: number, dy: number): Framing {
+  function dragged(
+    tool: Tool,
+    t: Movable,
+    camera: Camera,
+    from: Framing,
+    grip: Vec3,
+    dx: number,
+    dy: number,
+    grabbedPx: readonly [number, number],
+  ): Framing {
     if (tool === 'orbit') return orbit(camera, from, grip, dx, dy, options(t))
     if (tool === 'slide')
       return slide(camera, from, Math.max(0.05, -toCamera(camera.pose, grip)[2]), dx, dy, { centreOf })
     if (tool === 'dolly') return dolly(from, grip, Math.pow(2, dy / (camera.frame.heightPx / 2)), options(t))
-    return turnInPlace(camera, from, dx, dy, options(t))
+    return turnInPlace(camera, from, dx, dy, { ...options(t), grabbedPx })
   }
 
   function dragCamera(e: PointerEvent, tool: Tool, { t, camera, from, at }: Grip): void {
@@ -29,7 +38,7 @@ export function useCameraDrag({ options, under, pxPerPage }: Looking, ends: Ends
     let over = false
     const show = (): void => {
       if (grip && !over && (way[0] !== 0 || way[1] !== 0))
-        t.show(dragged(tool, t, camera, from, grip, way[0] * k, way[1] * k))
+        t.show(dragged(tool, t, camera, from, grip, way[0] * k, way[1] * k, at))
     }
     const found = under(at[0], at[1], camera)
       .catch(() => null)
