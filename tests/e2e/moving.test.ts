@@ -197,7 +197,10 @@ describe('a newer file of the same name', () => {
     const d = await until((x) => x.models[0]!.sha256 !== before.models[0]!.sha256)
     expect(d.working.visible.hidden).toEqual(['room/Room/Furniture/Table'])
     expect(d.models[0]!.key).toBe('room')
-    expect(d.viewpoints).toEqual(before.viewpoints)
+    // the viewpoint keeps its camera; what it hides is found again too
+    const [kept] = before.viewpoints
+    expect(kept!.parts.visible!.hidden).toEqual(['room/Room/Table'])
+    expect(d.viewpoints).toEqual([{ ...kept, parts: { ...kept!.parts, visible: d.working.visible } }])
     expect(d.trail).toEqual(before.trail)
     await pictureAt(page, 1)
     // undo brings the former file back, with the former names
