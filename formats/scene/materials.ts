@@ -1,5 +1,5 @@
 // Materials of a file in the one form that everything after reads: standard ones with a colour map, an opacity and their transforms.
-// Source: gltf2; khr_materials_unlit, khr_materials_transmission and khr_texture_transform (extensions of gltf2).
+// Source: gltf2, khr-ext.
 
 import {
   Mesh,
