@@ -124,3 +124,23 @@ describe('on a stair of twelve risers of 0.18 m', () => {
     expect(r.station[2]).toBeCloseTo(12 * 0.18 + EYE, 6)
   })
 })
+
+describe('from between the boards of a bookcase', () => {
+  it('one goes out level, and never up from board to board', async () => {
+    const floor = new Pen('Floor', { kind: 'floor' }).use('oak').box(0, 0, -0.2, 6, 6, 0, { bevel: 0 })
+    const shelf = new Pen('Shelf', { kind: 'furniture' }).use('oak').box(1, 4.97, 0, 4, 5, 2.4, { bevel: 0 })
+    for (let z = 0.35; z < 2.4; z += 0.35) shelf.box(1, 4, z, 4, 4.97, z + 0.02, { bevel: 0 })
+    const scene = await sceneOf(glbOf([{ name: 'Room', children: [floor.node(), shelf.node()] }]))
+    let at: Vec3 = [2.5, 4.5, EYE]
+    for (let i = 0; i < 30; i++) {
+      const next = walkStep(scene, at, [0.003, -0.05]).station
+      expect(next[2]).toBeCloseTo(EYE, 6)
+      at = next
+    }
+    expect(at[1]).toBeLessThan(3.6)
+    // back again: the boards stop the way in
+    const back = walkStep(scene, at, [0, 3])
+    expect(back.station[2]).toBeCloseTo(EYE, 6)
+    expect(back.blocked).toBe(true)
+  })
+})

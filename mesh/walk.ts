@@ -27,6 +27,8 @@ export interface Walked {
 /** A long step is taken in pieces of this length, so that nothing thin is stepped through. */
 const PIECE_M = 0.06
 const HEAD_M = 0.08
+/** Feet stand this deep in what they stand on, at most. */
+const UNDER_M = 0.02
 /** The lowest feeler, in steps over the ground: above the next two treads of a stair, which lie within reach. */
 const KNEE_STEPS = 1.5
 /** Gaps between boards are narrower than this. */
@@ -50,7 +52,9 @@ export function walkStep(
   const pieces = Math.max(1, Math.ceil(length / PIECE_M))
   let at: Vec3 = from
   let blocked = false
-  let groundM = groundBelow(scene, from, o)
+  let groundM = startingGround(scene, from, o)
+  // between the boards of a shelf one goes out level, never up from board to board
+  let inside = groundM !== null && !headroom(scene, from, groundM, o)
   if (groundM !== null) at = [from[0], from[1], groundM + o.eyeHeightM]
   for (let i = 0; i < pieces && length > 0; i++) {
     const wish: readonly [number, number] = [step[0] / pieces, step[1] / pieces]
@@ -63,7 +67,13 @@ export function walkStep(
       if (groundM !== null) at = [at[0], at[1], groundM + o.eyeHeightM]
       continue
     }
-    const found = groundBelow(scene, next, o)
+    const found = inside ? groundUnder(scene, next, o) : groundBelow(scene, next, o)
+    if (inside && found !== null && found <= groundM + 1e-3) {
+      groundM = found
+      at = [next[0], next[1], found + o.eyeHeightM]
+      inside = !headroom(scene, at, found, o)
+      continue
+    }
     // an edge without ground a step below, something too high to step on, or no room for the head: stay
     if (found === null || found > groundM + o.stepM + 1e-6 || !headroom(scene, next, found, o)) {
       blocked = true
@@ -74,6 +84,16 @@ export function walkStep(
   }
   return { station: at, blocked, groundM }
 }
+
+/** What the feet are on: a surface above them only where a body has room over it. */
+function startingGround(scene: MeshScene, from: Vec3, o: WalkOptions): number | null {
+  const found = groundBelow(scene, from, o)
+  const isAbove = found !== null && found > from[2] - o.eyeHeightM + 1e-3
+  return isAbove && !headroom(scene, from, found, o) ? groundUnder(scene, from, o) : found
+}
+/** The ground under the feet, nothing above them. */
+const groundUnder = (scene: MeshScene, eye: Vec3, o: WalkOptions): number | null =>
+  groundBelow(scene, [eye[0], eye[1], eye[2] - 2 * o.stepM + UNDER_M], o)
 
 /** The ground straight below, from two steps above the feet down to one below them; a gap between boards is bridged. */
 function groundBelow(scene: MeshScene, eye: Vec3, o: WalkOptions): number | null {
