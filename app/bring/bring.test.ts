@@ -2,6 +2,8 @@
 import { mount } from '@vue/test-utils'
 import PrimeVue from 'primevue/config'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import type { Vec3 } from '#core/math'
+import type { Hit } from '#mesh'
 import { AppError } from '#core/base'
 import type { ModelFacts } from '#formats/import'
 import { closeInMemory, openInMemory, roomFacts } from '../../tests/support/app.ts'
@@ -141,6 +143,15 @@ describe('a free spot', () => {
     )
     const [x] = await freeSpot(box)
     expect(x).toBeCloseTo(1 + 3 * 0.7, 9)
+  })
+  it('is the surface under the aim, where that carries all of it', async () => {
+    // a table of 0.75 m under the aim at (4, 1), a metre across
+    const top = (p: readonly number[]): number => (Math.abs(p[0]! - 4) <= 0.5 && Math.abs(p[1]! - 1) <= 0.5 ? 0.75 : 0)
+    const hit = (p: Vec3): Hit => ({ point: [p[0], p[1], top(p)], normal: [0, 0, 1], distanceM: 1, nodeId: 'room/Set/Table', nodeName: 'Table' }) // prettier-ignore
+    vi.spyOn(useStage().rays, 'pickLevel').mockImplementation(async (ray) => hit(ray.origin))
+    expect(await freeSpot({ min: [0, 0, 0], max: [0.5, 0.5, 0.3] })).toEqual([4, 1, 0.75])
+    // too wide for the table: on the floor
+    expect((await freeSpot({ min: [0, 0, 0], max: [1.6, 1.6, 0.3] }))[2]).toBe(0)
   })
 })
 
