@@ -165,7 +165,7 @@ export class Passes {
     renderer.clear()
     renderer.render(stage.scene, this.eye)
     // light
-    this.setLighting(t, camera, look, sky, factor, size, owner === 'moving' || owner === 'around', index)
+    this.setLighting(t, camera, look, sky, factor, size, owner, index)
     renderer.setRenderTarget(t.lit)
     this.gl.full(this.lighting)
     if (stage.prepare('clear')) renderer.render(stage.scene, this.eye)
@@ -358,10 +358,11 @@ export class Passes {
     sky: SkyLight,
     factor: number,
     size: Size,
-    moving: boolean,
+    owner: Owner,
     index: number,
   ): void {
-    const { light } = this.stage
+    const { stage } = this
+    const { light } = stage
     const u = this.lighting.uniforms
     const f = axesOf(camera.pose).forward
     ;(u['uBack']!.value as Vector3).set(-f[0], -f[1], -f[2])
@@ -373,7 +374,8 @@ export class Passes {
     light['uSeed']!.value = index % 64
     const sunUp = sky.sunLux > 0 && sunDirection(sky)[2] > 0
     ;(light['uSunColour']!.value as Color).setRGB(...SUN_COLOUR).multiplyScalar(sunUp ? sky.sunLux * factor : 0)
-    u['uContact']!.value = moving ? 0 : CONTACT_M * Math.min(1, (light['uReach']!.value as number) / 0.35)
+    u['uContact']!.value =
+      owner === 'moving' || owner === 'around' ? 0 : CONTACT_M * Math.min(1, (light['uReach']!.value as number) / 0.35)
     u['uEmissionScale']!.value = factor * BAKE_DEFAULTS.emissionScale
     const key = JSON.stringify(sky)
     if (this.zenith.key !== key) this.zenith = { key, value: zenithLuminance(sky) }
@@ -385,7 +387,11 @@ export class Passes {
       c[0],
       c[1],
       c[2],
-      colour || camera.lens.projection.kind !== 'perspective' ? 1 : 0,
+      // a product stands before an even ground, in parallel pictures and in perspective; what it mirrors is the sky all the same
+      colour ||
+        (owner !== 'around' && (camera.lens.projection.kind !== 'perspective' || stage.radius < PRODUCT_RADIUS_M))
+        ? 1
+        : 0,
     )
   }
 }
