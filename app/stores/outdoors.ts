@@ -10,6 +10,8 @@ import { useStage } from './stage.ts'
 
 /** Stations are told apart by this much, metres. */
 const STEP_M = 0.25
+const NEAR = [0, -1, 1, -2, 2]
+const NEIGHBOURS = NEAR.flatMap((i) => NEAR.flatMap((j) => NEAR.map((k) => [i, j, k] as const)))
 
 export const useOutdoors = defineStore('outdoors', () => {
   const project = useProject()
@@ -24,20 +26,30 @@ export const useOutdoors = defineStore('outdoors', () => {
     },
   )
 
-  /** False until the rays have answered, which then changes it. */
+  /** As beside it, or false, until the rays have answered, which then changes it. */
   function isOutdoors(setup: Setup): boolean {
     if (project.document?.subject !== 'room' || !stage.ready) return false
     const { kind } = setup.lens.projection
     if (kind === 'parallel' || kind === 'oblique') return true
     const { station } = poseOfStand(setup.stand, centreOf)
-    const key = `${station.map((v) => Math.round(v / STEP_M)).join()}|${fingerprint(setup.visible)}`
+    const cell = station.map((v) => Math.round(v / STEP_M))
+    const hides = fingerprint(setup.visible)
+    const key = `${cell.join()}|${hides}`
     const answer = known.get(key)
     if (answer !== undefined) return answer
     if (!asked.has(key)) {
       asked.add(key)
       void stage.rays.underSky(station, shownOf(setup)).then((is) => is !== null && known.set(key, is), () => asked.delete(key)) // prettier-ignore
     }
-    return false
+    return besides(cell, hides) ?? false
+  }
+  /** What is known of a neighbouring cell: on a walk the answer holds until the next one is there, so that nothing flashes. */
+  function besides(cell: readonly number[], hides: string): boolean | undefined {
+    for (const [i, j, k] of NEIGHBOURS) {
+      const answer = known.get(`${cell[0]! + i},${cell[1]! + j},${cell[2]! + k}|${hides}`)
+      if (answer !== undefined) return answer
+    }
+    return undefined
   }
   const appearance = (setup: Setup): ReturnType<typeof appearanceOf> => appearanceOf(setup, isOutdoors(setup))
   return { isOutdoors, appearance }
