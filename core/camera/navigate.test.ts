@@ -64,8 +64,15 @@ describe('turning with something grabbed', () => {
         const next = turnInPlace(camera, start, dx, dy, { ...level, grabbedPx })
         expect(poseOfStand(next.stand).tiltDeg).toBe(tilt)
         expect(next.lens.riseMm).toBeCloseTo(1 + (dy * 36) / 900, 9)
-        const at = projectPoint(cameraFor(next), addScaled([1, 2, 1.58], d, 10))
-        if (at) expect(at.xPx).toBeCloseTo(grabbedPx[0] + dx, 4)
+        // off by pixels across at a bearing turned a little further; what cannot be held comes as near as it can
+        const off = (furtherDeg: number): number => {
+          const c = cameraFor(next)
+          const bearingDeg = c.pose.bearingDeg + furtherDeg
+          const at = projectPoint({ ...c, pose: { ...c.pose, bearingDeg } }, addScaled([1, 2, 1.58], d, 10))
+          return at ? Math.abs(at.xPx - grabbedPx[0] - dx) : Infinity
+        }
+        if (off(0) > 1e-3 && off(0) < Infinity)
+          expect(off(0)).toBeLessThanOrEqual(Math.min(off(0.05), off(-0.05)) + 1e-6)
       }),
     )
   })

@@ -5,7 +5,7 @@ import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { poseOfStand, projectPoint, type Camera } from '#core/camera'
 import { densityOf } from '#formats/png'
-import type { ProjectDocument } from '#model'
+import { trailPlace, type ProjectDocument } from '#model'
 import {
   drag,
   field,
@@ -354,9 +354,8 @@ describe('the job, from opening to the finished picture', () => {
     await pictureAt(page, 1)
     expect(await doc()).toEqual(before)
     expect(await names()).toContain('Shelves, straight')
-    expect(await page.getByTitle(/Earlier positions/).textContent()).toContain(
-      `${before.trail.at + 1} of ${before.trail.steps.length}`,
-    )
+    const { place, of } = trailPlace(before.trail, before.trail.at)
+    expect(await page.getByTitle(/Earlier positions/).textContent()).toContain(`${place} of ${of}`)
   })
 
   it('logged no error in all that time', () => expect(stand.errors).toEqual([]))
