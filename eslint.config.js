@@ -23,6 +23,12 @@ export default ts.config(
     files: ['scripts/**', 'bench/**', 'tests/**', 'server/main.ts', 'server/maintain-main.ts'],
     rules: { 'no-console': 'off' },
   },
+  // a function is read at a glance
+  {
+    files: ['**/*.ts', '**/*.vue'],
+    ignores: ['**/*.test.ts', 'tests/**', 'bench/**', 'scripts/**'],
+    rules: { 'max-lines-per-function': ['error', 60] },
+  },
   // core stays without clock, randomness and page
   {
     files: ['core/**/*.ts', 'model/**/*.ts'],

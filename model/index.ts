@@ -36,6 +36,7 @@ export {
   PART_TABLE,
   partLabel,
   PARTS,
+  PICTURE_PARTS,
   partsOfCell,
   pickParts,
   sameJson,

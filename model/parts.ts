@@ -183,6 +183,8 @@ export type CameraPart = (typeof CAMERA_PARTS)[number]
 export type EditPart = Exclude<PartName, CameraPart>
 export const EDIT_PARTS = PARTS.filter((p): p is EditPart => PART_TABLE[p].history === 'edits')
 export const STAGE_PARTS = PARTS.filter((p): p is StagePart => PART_TABLE[p].stage)
+/** Parts beside the camera's that change the picture. */
+export const PICTURE_PARTS = EDIT_PARTS.filter((p) => PART_TABLE[p].redraws.picture)
 export const THUMBNAIL_PARTS = PARTS.filter((p) => PART_TABLE[p].redraws.thumbnail)
 
 type Grouped<G extends string> = { [P in PartName as P extends `${G}.${infer K}` ? K : never]: PartValue<P> }

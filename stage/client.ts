@@ -28,13 +28,14 @@ function workerStage(): StageClient {
     opened((await Promise.race([outcome, broken])) as Parameters<typeof opened<T>>[0])
   return {
     kind: 'worker',
-    load: (models) =>
+    load: (models, exact) =>
       call(
         door.load(
           transfer(
             [...models],
             [...new Set(models.flatMap((m) => (m.bytes instanceof Uint8Array ? [m.bytes.buffer as ArrayBuffer] : [])))],
           ),
+          exact ?? null,
         ),
       ),
     soup: () => call(door.soup()),

@@ -68,14 +68,14 @@ export class StageEngine implements StageContract {
     this.outlines = new OutlinePass(this.gl, this.stage)
   }
 
-  load(models: readonly StageModel[]): Promise<SceneFacts> {
+  load(models: readonly StageModel[], exact: SceneFacts | null = null): Promise<SceneFacts> {
     // one after the other: the last one asked for is the one that stays
-    const mine = this.loading.then(() => this.loadNow(models))
+    const mine = this.loading.then(() => this.loadNow(models, exact))
     this.loading = mine.catch(() => undefined)
     return mine
   }
 
-  private async loadNow(models: readonly StageModel[]): Promise<SceneFacts> {
+  private async loadNow(models: readonly StageModel[], exact: SceneFacts | null): Promise<SceneFacts> {
     const next = new Map<string, { sha256: string; root: Object3D }>()
     for (const { placed, sha256, bytes } of models) {
       const old = this.roots.get(placed.key)
@@ -89,7 +89,7 @@ export class StageEngine implements StageContract {
     }
     this.stage.takeApart()
     this.scene = assemble(models.map((m) => ({ placed: m.placed, root: next.get(m.placed.key)!.root })))
-    const facts = quickFacts(this.scene)
+    const facts = exact ?? quickFacts(this.scene)
     this.stage.setModel(this.scene, facts)
     this.roots = next
     return facts

@@ -19,7 +19,7 @@ const outcome = async <T>(
 }
 
 const door: StageDoor = {
-  load: (models) => outcome(() => engine.load(models)),
+  load: (models, exact) => outcome(() => engine.load(models, exact)),
   soup: () => outcome(() => engine.soup(), ({ soup }) => [soup.positions.buffer, soup.nodeOfVertex.buffer, soup.albedo.buffer, soup.emission.buffer, soup.indices.buffer]), // prettier-ignore
   setLight: (volume, appearance) => outcome(() => engine.setLight(volume, appearance)),
   picture: (request, onFrame) =>

@@ -80,9 +80,9 @@ export interface Loaded {
 export interface StageContract {
   /**
    * Shows exactly these models, placed; answers with quick facts (bounds of turned objects are somewhat wide). AppError
-   * `model-unreadable` when a file cannot be used; the old scene then stays.
+   * `model-unreadable` when a file cannot be used; the old scene then stays. Facts that are exactly known already can be handed in (`exact`).
    */
-  load(models: readonly StageModel[]): Promise<SceneFacts>
+  load(models: readonly StageModel[], exact?: SceneFacts | null): Promise<SceneFacts>
   /** All triangles of what is shown, and the exact facts. AppError `model-unreadable` when a position is not a number. */
   soup(): Promise<Loaded>
   /** Takes over baked light and draws the surroundings that smooth things mirror, as they look under `appearance`. */

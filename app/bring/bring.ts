@@ -4,6 +4,7 @@
 import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
 import { AT_ORIGIN, firstPlace, matchNodes, standingOn, UNIT_M } from '#core/placing'
+import type { Box } from '#core/math'
 import { newModel, type ModelRef } from '#model'
 import { api } from '../api/client.ts'
 import { useNotices } from '../stores/notices.ts'
@@ -11,7 +12,7 @@ import { newId, useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
 import { createProject } from './create.ts'
-import { createReading, type Judged } from './reading.ts'
+import { createReading, type Judged, type Reading } from './reading.ts'
 import { freeSpot } from './spot.ts'
 
 export type { BringProgress, Judged } from './reading.ts'
@@ -24,9 +25,23 @@ export interface ReplaceReport {
   readonly added: readonly string[]
 }
 
+/** Stores the file that was read; DOMException AbortError when the person cancels. */
+async function stored(
+  reading: Reading,
+  file: Judged,
+  signal: AbortSignal,
+): Promise<{ sha256: string; sizeBytes: number }> {
+  const sum = await reading.checksum()
+  signal.throwIfAborted()
+  const tell = (done: number): void => void (reading.progress.value = { what: 'Storing the model', done })
+  const kept = await api.upload(file.glb, file.fileName, sum, tell, signal)
+  signal.throwIfAborted()
+  useStage().offer(kept.sha256, file.glb)
+  return kept
+}
+
 export const useBring = defineStore('bring', () => {
   const project = useProject()
-  const stage = useStage()
   const notices = useNotices()
   const view = useView()
   const reading = createReading()
@@ -38,18 +53,12 @@ export const useBring = defineStore('bring', () => {
     () => project.document?.models.find((m) => m.name === judged.value?.fileName) ?? null,
   )
 
-  async function stored(file: Judged, signal: AbortSignal): Promise<{ sha256: string; sizeBytes: number }> {
-    const sum = await reading.checksum()
-    signal.throwIfAborted()
-    return api.upload(
-      file.glb,
-      file.fileName,
-      sum,
-      (done) => (progress.value = { what: 'Storing the model', done }),
-      signal,
-    )
+  /** One more model in the project: it stands on the surface under the aim, and is selected. */
+  async function addStanding(entry: Omit<Parameters<typeof newModel>[0], 'place'>, box: Box): Promise<void> {
+    const taken = project.document!.models.map((m) => m.key)
+    const model = newModel({ ...entry, place: standingOn(AT_ORIGIN, box, await freeSpot(box)) }, taken)
+    if (project.run({ type: 'addModel', model })) view.selection = [model.key]
   }
-
   /** Takes the judged file in; resolves to the id of a new project, or null. `replacing` puts it in the place of an older file. */
   async function accept(replacing: boolean): Promise<string | null> {
     const file = judged.value
@@ -64,9 +73,7 @@ export const useBring = defineStore('bring', () => {
     }
     const signal = reading.beginStoring()
     try {
-      const { sha256, sizeBytes } = await stored(file, signal)
-      signal.throwIfAborted()
-      stage.offer(sha256, file.glb)
+      const { sha256, sizeBytes } = await stored(reading, file, signal)
       const entry = { id: newId(), name: file.fileName, sha256, sizeBytes, ...asRead }
       if (into.value === 'new') {
         const id = await createProject(newModel({ ...entry, place: first.value }), (p) => (progress.value = p), signal)
@@ -74,12 +81,7 @@ export const useBring = defineStore('bring', () => {
         return id
       }
       if (old) replace(old, file, { sha256, sizeBytes, name: file.fileName, ...asRead })
-      else {
-        const taken = project.document!.models.map((m) => m.key)
-        const place = standingOn(AT_ORIGIN, box, await freeSpot(box))
-        const model = newModel({ ...entry, place }, taken)
-        if (project.run({ type: 'addModel', model })) view.selection = [model.key]
-      }
+      else await addStanding(entry, box)
       end()
       await next()
     } catch (e) {

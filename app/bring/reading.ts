@@ -36,22 +36,67 @@ function createJudging() {
   }
 }
 
+/** The worker that reads one file; what a worker that was ended still answers is not taken. */
+function createReader({ progress, judged, closedness, fronts, unit, up }: ReturnType<typeof createJudging>) {
+  let worker: ImportClient | null = null
+
+  async function draw(client: ImportClient, axis: 'y' | 'z'): Promise<void> {
+    const drawn = worker === client ? await client.front(axis) : null
+    if (drawn && worker === client) fronts.value = { ...fronts.value, [axis]: drawn }
+  }
+  /** AppError where the file cannot be read; one that was ended meanwhile is silent. */
+  async function read(main: File, others: readonly File[]): Promise<void> {
+    const size = main.size + others.reduce((n, f) => n + f.size, 0)
+    if (size > LARGEST) throw new AppError('upload-too-large', 'More than 2 GB cannot be read at once.')
+    const client = createImport()
+    worker = client
+    try {
+      await readBy(client, main, others)
+    } catch (e) {
+      if (worker === client) throw e
+    }
+  }
+  async function readBy(client: ImportClient, main: File, others: readonly File[]): Promise<void> {
+    const file = await client.read(main, others, (what, done) => {
+      if (worker === client) progress.value = { what, done }
+    })
+    if (worker !== client) return
+    unit.value = file.facts.guess.unit
+    up.value = file.facts.guess.up
+    closedness.value = null
+    fronts.value = {}
+    judged.value = { ...file, fileName: main.name.slice(0, 200) }
+    progress.value = null
+    await draw(client, up.value)
+    closedness.value = await client.closedness()
+    await draw(client, up.value === 'y' ? 'z' : 'y')
+  }
+  function dispose(): void {
+    worker?.dispose()
+    worker = null
+  }
+  /** SHA-256 of what was read; the worker goes with its memory. */
+  async function checksum(): Promise<string | null> {
+    const sum = await worker?.checksum()
+    dispose()
+    return sum ?? null
+  }
+  return { read, dispose, checksum }
+}
+
 export function createReading() {
   const notices = useNotices()
   const state = createJudging()
-  const { progress, judged, closedness, fronts, unit, up } = state
+  const { progress, judged, closedness } = state
+  const reader = createReader(state)
   const busy = computed(() => progress.value !== null || judged.value !== null)
-  let worker: ImportClient | null = null
   let abort: AbortController | null = null
   let waiting: { main: File; others: readonly File[] }[] = []
 
   /** Begins with the files picked or dropped together; each model among them in turn, the rest are parts of them. */
   async function begin(files: readonly File[]): Promise<void> {
     if (files.length === 0) return
-    if (busy.value) {
-      notices.say('One model at a time: finish or cancel the one being brought in.', 'warning')
-      return
-    }
+    if (busy.value) return notices.say('One model at a time: finish or cancel the one being brought in.', 'warning')
     const mains = files.filter((f) => isModelName(f.name))
     const others = files.filter((f) => !isModelName(f.name))
     if (mains.length === 0) {
@@ -62,44 +107,20 @@ export function createReading() {
     waiting = mains.map((main) => ({ main, others }))
     await next()
   }
-
   async function next(): Promise<void> {
     const job = waiting.shift()
     if (!job) return
     progress.value = { what: 'Looking at the file', done: null }
     try {
-      const size = job.main.size + job.others.reduce((n, f) => n + f.size, 0)
-      if (size > LARGEST) throw new AppError('upload-too-large', 'More than 2 GB cannot be read at once.')
-      const client = createImport()
-      worker = client
-      const read = await client.read(job.main, job.others, (what, done) => {
-        if (worker === client) progress.value = { what, done }
-      })
-      if (worker !== client) return
-      unit.value = read.facts.guess.unit
-      up.value = read.facts.guess.up
-      closedness.value = null
-      fronts.value = {}
-      judged.value = { ...read, fileName: job.main.name.slice(0, 200) }
-      progress.value = null
-      await draw(client, up.value)
-      closedness.value = await client.closedness()
-      await draw(client, up.value === 'y' ? 'z' : 'y')
+      await reader.read(job.main, job.others)
     } catch (e) {
-      // ended by the person meanwhile
-      if (worker === null) return
       notices.fail(e)
       end()
     }
   }
-  async function draw(client: ImportClient, axis: 'y' | 'z'): Promise<void> {
-    const drawn = worker === client ? await client.front(axis) : null
-    if (drawn && worker === client) fronts.value = { ...fronts.value, [axis]: drawn }
-  }
 
   function end(): void {
-    worker?.dispose()
-    worker = null
+    reader.dispose()
     abort = null
     judged.value = null
     closedness.value = null
@@ -112,14 +133,6 @@ export function createReading() {
     end()
     if (was) notices.say('Cancelled; nothing was brought in.')
   }
-
-  /** SHA-256 of what was read; the worker goes with its memory. */
-  async function checksum(): Promise<string | null> {
-    const sum = await worker?.checksum()
-    worker?.dispose()
-    worker = null
-    return sum ?? null
-  }
   /** What ends the storing when the person cancels. */
   function beginStoring(): AbortSignal {
     abort = new AbortController()
@@ -127,6 +140,6 @@ export function createReading() {
     progress.value = { what: 'Storing the model', done: 0 }
     return abort.signal
   }
-  return { ...state, busy, begin, next, end, cancel, checksum, beginStoring }
+  return { ...state, busy, begin, next, end, cancel, checksum: reader.checksum, beginStoring }
 }
 export type Reading = ReturnType<typeof createReading>

@@ -13,8 +13,6 @@ defineProps<{
   resetTo?: number
   hint?: string
   step?: number
-  /** A label drag is one change at its end. */
-  atEnd?: boolean
 }>()
 const emit = defineEmits<{ change: [axis: Axis, m: number]; live: [axis: Axis, m: number]; settle: []; cancel: [] }>()
 const AXES = [0, 1, 2] as const
@@ -29,7 +27,6 @@ const AXES = [0, 1, 2] as const
     :unit="unit"
     :model-value="value[axis]"
     :step="step ?? 0.01"
-    :at-end="atEnd"
     :usual-m="usualM ?? 0"
     :reset-to="resetTo"
     :hint="hint ?? ''"

@@ -41,8 +41,6 @@ const props = withDefaults(
     usualM?: number
     /** A hundred times smaller is asked about too. */
     positive?: boolean
-    /** A label drag shows here only and is one change at its end: for what cannot follow a drag. */
-    atEnd?: boolean
   }>(),
   {
     kind: 'plain',
@@ -55,12 +53,11 @@ const props = withDefaults(
     sign: false,
     disabled: false,
     hint: '',
-    atEnd: false,
     usualM: 0,
     positive: false,
   },
 )
-const emit = defineEmits<{ change: [value: number]; live: [value: number]; settle: []; cancel: [] }>()
+const emit = defineEmits<{ change: [value: number]; live: [value: number]; settle: []; cancel: [from: number] }>()
 
 const id = useId()
 const me = Symbol('field')
@@ -186,22 +183,15 @@ function dragLabel(e: PointerEvent): void {
   if (props.disabled || e.button !== 0) return
   e.preventDefault()
   const from = props.modelValue
-  let dragged: number | null = null
   startDrag(e, {
     move: (dx, _dy, m) => {
       const to = within(Number((from + Math.round(dx / 3) * props.step * factor(m)).toPrecision(12)))
-      if (!props.atEnd) emit('live', to)
-      else text.value = format((dragged = to))
+      emit('live', to)
     },
     end: (moved) => {
-      if (!moved) return
-      if (!props.atEnd) emit('settle')
-      else if (dragged !== null) emit('change', dragged)
+      if (moved) emit('settle')
     },
-    cancel: () => {
-      if (!props.atEnd) emit('cancel')
-      else text.value = shown.value
-    },
+    cancel: () => emit('cancel', from),
   })
 }
 function reset(): void {

@@ -98,10 +98,39 @@ describe('a number field', () => {
   })
 })
 
+describe('a number dragged by its label', () => {
+  const dragged = async (ends: (target: Window) => void) => {
+    const w = mount(NumberField, {
+      props: { label: 'Near', modelValue: 2, step: 0.5, max: 4 },
+      global: { plugins: [PrimeVue] },
+      attachTo: document.body,
+    })
+    const at = (type: string, x: number) => new PointerEvent(type, { clientX: x, clientY: 5, button: 0, pointerId: 1, bubbles: true }) // prettier-ignore
+    w.get('label').element.dispatchEvent(at('pointerdown', 10))
+    window.dispatchEvent(at('pointermove', 16))
+    window.dispatchEvent(at('pointermove', 40))
+    ends(window)
+    return w
+  }
+  it('shows its number on the way, within its limits, and settles once', async () => {
+    const w = await dragged((t) =>
+      t.dispatchEvent(new PointerEvent('pointerup', { clientX: 40, clientY: 5, pointerId: 1 })),
+    )
+    expect(w.emitted('live')!.at(-1)).toEqual([4])
+    expect(w.emitted('settle')).toHaveLength(1)
+    expect(w.emitted('change')).toBeUndefined()
+  })
+  it('tells with Esc where it began', async () => {
+    const w = await dragged((t) => t.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape' })))
+    expect(w.emitted('cancel')).toEqual([[2]])
+    expect(w.emitted('settle')).toBeUndefined()
+  })
+})
+
 describe('three lengths along the axes', () => {
   it('tell which one changed, in metres', async () => {
     const w = mount(AxisFields, {
-      props: { labels: ['East', 'North', 'Up'], value: [1, 2, 3], unit: 'cm', resetTo: 0, atEnd: true },
+      props: { labels: ['East', 'North', 'Up'], value: [1, 2, 3], unit: 'cm', resetTo: 0 },
       global: { plugins: [PrimeVue] },
     })
     const inputs = w.findAll('input')

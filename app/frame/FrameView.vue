@@ -88,10 +88,20 @@ watch(
     if (!(await isIndoors(w.stand.station, project.shown)) && view.tool === 'turn') view.tool = 'orbit'
   },
 )
-// the stage follows the document's models: brought in, placed, taken out, undone
+// the stage follows the models: brought in, placed, taken out, undone; while one is dragged it is only shown there
 watch(
-  () => project.document?.models,
-  (models) => models && project.working && void stage.load(models, project.working),
+  () => project.models,
+  (models) => {
+    if (!models || !project.working) return
+    if (project.isShowing && models !== project.document?.models) void stage.place(models)
+    else void stage.load(models, project.working)
+  },
+)
+// light from all sides follows the sun, whoever moved it; while it is dragged only its own light does
+watch(
+  () => [project.id, project.document?.working.look.sun] as const,
+  ([id], [before]) =>
+    id === before && project.working && stage.storeys.length > 0 && void stage.relight(project.working),
 )
 watch(
   () => project.document?.name,

@@ -49,6 +49,39 @@ describe('a drag', () => {
     expect(p.working).toBe(working)
     expect(p.document).toBe(document)
   })
+  it('of any other edit shows it, models too, and is one edit at its end', () => {
+    const p = useProject()
+    const { document, working } = p
+    const withEv = (ev100: number) =>
+      ({ type: 'setPart', part: 'exposure', value: { ...working!.exposure, ev100 } }) as const
+    for (const ev of [5, 6, 7]) p.showEdit(withEv(ev))
+    expect(p.document).toBe(document)
+    expect(p.working!.exposure.ev100).toBe(7)
+    expect(p.changed).toEqual([])
+    expect(p.isShowing).toBe(true)
+    p.letGo()
+    expect(p.working).toBe(working)
+    p.showEdit(withEv(8))
+    p.settleEdit()
+    expect(p.isShowing).toBe(false)
+    expect(p.document!.working.exposure.ev100).toBe(8)
+    p.undoEdit()
+    expect(p.document!.working.exposure).toEqual(working!.exposure)
+    expect(p.canUndo).toBe(false)
+  })
+  it('of an edit that is refused shows nothing, and is told once at its end', () => {
+    const p = useProject()
+    p.run({ type: 'lockPart', part: 'exposure', locked: true })
+    const { working } = p
+    const command = { type: 'setPart', part: 'exposure', value: { ...working!.exposure, ev100: 3 } } as const
+    p.showEdit(command)
+    p.showEdit(command)
+    expect(p.working).toBe(working)
+    expect(useNotices().list).toHaveLength(0)
+    p.settleEdit()
+    expect(useNotices().list).toHaveLength(1)
+    expect(p.document!.working).toBe(working)
+  })
   it('is refused by a lock, said once', () => {
     const p = useProject()
     p.run({ type: 'lockPart', part: 'stand', locked: true })

@@ -2,12 +2,13 @@
 import { computed, ref, shallowRef } from 'vue'
 import type { Vec3 } from '#core/math'
 import { DAYLIGHT } from '#core/optics'
-import { originOf, shiftedBox, shiftedPoint } from '#core/placing'
+import { originOf } from '#core/placing'
 import type { SceneFacts, Storey } from '#mesh'
 import type { ModelRef, Setup } from '#model'
 import type { FoundWalls } from '#workers'
 import { appearanceOf } from './appearance.ts'
 import type { Bytes } from './stage-bytes.ts'
+import { createPlacing, inWorld, placedAbout } from './stage-placing.ts'
 import type { Workers } from './stage-workers.ts'
 
 export type LoadState =
@@ -19,32 +20,30 @@ export type LoadState =
 /** The rest waits this long at most for the first picture. */
 const FIRST_PICTURE_MS = 8000
 
-/** A model placed about another origin, and facts about it back in the world. */
-export const minus = (o: Vec3): Vec3 => [-o[0], -o[1], -o[2]]
-const placedAbout = <M extends { readonly place: ModelRef['place'] }>(m: M, o: Vec3): M => ({
-  ...m,
-  place: { ...m.place, position: shiftedPoint(m.place.position, minus(o)) },
-})
-const inWorld = (f: SceneFacts, o: Vec3): SceneFacts => ({
-  ...f,
-  box: shiftedBox(f.box, o),
-  nodes: f.nodes.map((n) => ({ ...n, box: shiftedBox(n.box, o) })),
-})
+const fetching = (done: number | null): LoadState => ({ kind: 'loading', what: 'Fetching the model', done })
 
 /** What is shown and known, in the world's coordinates. */
 function createKnown() {
   const state = ref<LoadState>({ kind: 'idle' })
   const facts = shallowRef<SceneFacts | null>(null)
+  const storeys = shallowRef<readonly Storey[]>([])
   return {
     state,
     facts,
-    storeys: shallowRef<readonly Storey[]>([]),
+    storeys,
+    /** Nothing of what was shown is asked any more. */
+    forget(): void {
+      facts.value = null
+      storeys.value = []
+    },
     /** The building's directions, walls and centre lines; null until they are found. */
     walls: shallowRef<FoundWalls | null>(null),
     /** Share of the light that is worked out; null when done or not begun. */
     light: ref<number | null>(null),
     /** Counts up with every other model: all drawn before is out of date. */
     epoch: ref(0),
+    /** Counts up while models are shown elsewhere for the time of a drag: pictures and drawings are drawn again. */
+    placings: ref(0),
     /** Counts up with every other light: pictures are out of date, drawings are not. */
     lightEpoch: ref(0),
     ready: computed(() => state.value.kind === 'ready'),
@@ -52,63 +51,25 @@ function createKnown() {
   }
 }
 
-export function createModels({ clients }: Workers, bytes: Bytes) {
-  const known = createKnown()
-  const { state, facts, storeys, walls, light, epoch, ready } = known
-  let loads = 0
-  /** The models whose rays are answered. */
-  let shownKey = ''
-  /** The world's point about which stage and geometry lie: near the models, so that nothing shakes in 32-bit numbers. */
-  let origin: Vec3 = [0, 0, 0]
-  let firstShown: () => void = () => undefined
-  const relight = createLight(clients, known, () => shownKey)
+export type Known = ReturnType<typeof createKnown>
 
-  /**
-   * Shows exactly these models, placed; what is on the stage already is only placed anew. Resolves with the exact facts when rays
-   * are answered; null when a newer call took its place. AppError when a model cannot be had or read.
-   */
-  async function show(models: readonly ModelRef[], pictureFirst = false): Promise<SceneFacts | null> {
-    const key = JSON.stringify(models)
-    if (key === shownKey && ready.value && facts.value) return facts.value
-    const mine = ++loads
-    shownKey = ''
-    const fresh = !models.every(bytes.isOn)
-    if (fresh || !ready.value) state.value = { kind: 'loading', what: 'Fetching the model', done: 0 }
-    // another project: nothing of the one before is asked any more
-    if (!models.some(bytes.isOn)) {
-      facts.value = null
-      storeys.value = []
-    }
-    // nothing waits for the light before it is asked for: pictures are drawn in a plain one first
-    light.value = 0
-    const { stage: s, geometry: g } = await clients()
-    const wanted = await bytes.fetched(models, (done) => {
-      if (state.value.kind === 'loading') state.value = { kind: 'loading', what: 'Fetching the model', done }
-    })
-    if (mine !== loads) return null
-    if (fresh) state.value = { kind: 'loading', what: 'Reading the model', done: null }
-    const shown = new Promise<void>((r) => (firstShown = r))
-    const about = originOf(models)
-    const quick = await s.load(wanted.map((m) => ({ ...m, placed: placedAbout(m.placed, about) })))
-    origin = about
-    bytes.taken(models)
-    if (mine !== loads) return null
-    facts.value = inWorld(quick, about)
-    state.value = { kind: 'ready' }
-    epoch.value++
-    // triangles and trees take all of a processor for a while: the first picture goes before them
-    if (pictureFirst) await Promise.race([shown, new Promise((r) => setTimeout(r, FIRST_PICTURE_MS))])
-    if (mine !== loads) return null
-    const { facts: exact, soup } = await s.soup()
-    const found = await g.setScene(soup, exact, about)
-    if (mine !== loads) return null
-    const placed = inWorld(exact, about)
-    facts.value = placed
-    storeys.value = found
-    void g.walls().then((w) => mine === loads && (walls.value = w))
-    shownKey = key
-    return placed
-  }
+/** What the workers hold: the scene they were given last and where it lies. */
+interface Held {
+  /** The models whose rays are answered. */
+  key: string
+  /** The world's point about which stage and geometry lie: near the models, so that nothing shakes in 32-bit numbers. */
+  origin: Vec3
+  /** What is exactly known of them, about the origin. */
+  exact: SceneFacts | null
+}
+
+export function createModels(workers: Workers, bytes: Bytes) {
+  const known = createKnown()
+  const held: Held = { key: '', origin: [0, 0, 0], exact: null }
+  const relight = createLight(workers.clients, known, () => held.key)
+  const placing = createPlacing(workers, bytes, known, () => held.origin)
+  const first = createFirstPicture()
+  const show = createShowing(workers, bytes, { known, held, placing, first })
 
   /** Shows a project's models and works out their light; failures are seen in `state`. */
   async function load(models: readonly ModelRef[], setup: Setup): Promise<void> {
@@ -116,16 +77,104 @@ export function createModels({ clients }: Workers, bytes: Bytes) {
       if (await show(models, true)) void relight(setup)
     } catch (e) {
       bytes.taken([])
-      state.value = { kind: 'failed', error: e }
+      known.state.value = { kind: 'failed', error: e }
     }
   }
+  return {
+    ...known,
+    show,
+    load,
+    relight,
+    place: placing.place,
+    originNow: () => held.origin,
+    firstIsShown: first.shown,
+  }
+}
 
-  return { ...known, show, load, relight, originNow: () => origin, firstIsShown: () => firstShown() }
+/** Triangles and trees take all of a processor for a while: the first picture goes before them. */
+function createFirstPicture() {
+  let shown: () => void = () => undefined
+  return {
+    shown: () => shown(),
+    /** Begins to wait; the answer waits for the first picture, not for ever. */
+    expected(): () => Promise<unknown> {
+      const seen = new Promise<void>((r) => (shown = r))
+      return () => Promise.race([seen, new Promise((r) => setTimeout(r, FIRST_PICTURE_MS))])
+    },
+  }
+}
+
+interface ShowingParts {
+  readonly known: Known
+  readonly held: Held
+  readonly placing: ReturnType<typeof createPlacing>
+  readonly first: ReturnType<typeof createFirstPicture>
+}
+
+function createShowing({ clients }: Workers, bytes: Bytes, { known, held, placing, first }: ShowingParts) {
+  const { state, facts, light, epoch, ready } = known
+  let loads = 0
+  /**
+   * Shows exactly these models, placed; what is on the stage already is only placed anew. Resolves with the exact facts when rays
+   * are answered; null when a newer call took its place. AppError when a model cannot be had or read.
+   */
+  return async (models: readonly ModelRef[], pictureFirst = false): Promise<SceneFacts | null> => {
+    const key = JSON.stringify(models)
+    if (key === held.key && ready.value && held.exact) {
+      await placing.back(models, held.exact)
+      return facts.value
+    }
+    const mine = ++loads
+    held.key = ''
+    void placing.stop()
+    const fresh = !models.every(bytes.isOn)
+    if (fresh || !ready.value) state.value = fetching(0)
+    // another project: nothing of the one before is asked any more
+    if (!models.some(bytes.isOn)) known.forget()
+    // nothing waits for the light before it is asked for: pictures are drawn in a plain one first
+    light.value = 0
+    const both = await clients()
+    const wanted = await bytes.fetched(models, (done) => {
+      if (state.value.kind === 'loading') state.value = fetching(done)
+    })
+    if (mine !== loads) return null
+    if (fresh) state.value = { kind: 'loading', what: 'Reading the model', done: null }
+    const firstPicture = first.expected()
+    const about = originOf(models)
+    const quick = await both.stage.load(wanted.map((m) => ({ ...m, placed: placedAbout(m.placed, about) })))
+    held.origin = about
+    bytes.taken(models)
+    if (mine !== loads) return null
+    facts.value = inWorld(quick, about)
+    state.value = { kind: 'ready' }
+    epoch.value++
+    if (pictureFirst) await firstPicture()
+    if (mine !== loads) return null
+    const exact = await measured(both, known, about, () => mine === loads)
+    if (exact) Object.assign(held, { key, exact })
+    return exact && facts.value
+  }
 }
 export type Models = ReturnType<typeof createModels>
 
+/** The exact facts about the origin, once rays are answered; null when they are not wanted any more. */
+async function measured(
+  { stage: s, geometry: g }: Awaited<ReturnType<Workers['clients']>>,
+  { facts, storeys, walls }: Known,
+  about: Vec3,
+  isWanted: () => boolean,
+): Promise<SceneFacts | null> {
+  const { facts: exact, soup } = await s.soup()
+  const found = await g.setScene(soup, exact, about)
+  if (!isWanted()) return null
+  storeys.value = found
+  void g.walls().then((w) => isWanted() && (walls.value = w))
+  facts.value = inWorld(exact, about)
+  return exact
+}
+
 /** The light from all sides. */
-function createLight(clients: Workers['clients'], known: ReturnType<typeof createKnown>, shownKey: () => string) {
+function createLight(clients: Workers['clients'], known: Known, shownKey: () => string) {
   const { light, lightEpoch } = known
   /** What the light was worked out for. */
   let litKey = ''

@@ -3,7 +3,8 @@ import { ref } from 'vue'
 import type { Camera } from '#core/camera'
 import { shiftedCamera, shiftedPoint } from '#core/placing'
 import type { Appearance, DrawingRequest, OutlineRequest, PictureFrame, PictureRequest } from '#stage'
-import { minus, type Models } from './stage-models.ts'
+import type { Models } from './stage-models.ts'
+import { minus } from './stage-placing.ts'
 import type { Workers } from './stage-workers.ts'
 
 /** Samples of the picture at rest, of thumbnails and of finished stills. */

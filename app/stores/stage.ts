@@ -37,9 +37,10 @@ export const useStage = defineStore('stage', () => {
   const closedness = async (modelKey: string): Promise<Closedness | null> =>
     (await geometryNow()?.closedness(modelKey)) ?? null
 
-  const { state, facts, byId, storeys, walls, light, epoch, lightEpoch, ready, show, load, relight } = models
+  const { state, facts, byId, storeys, walls, light, epoch, lightEpoch, placings, ready, show, load, place, relight } =
+    models
   return {
-    ...{ state, facts, byId, storeys, walls, light, epoch, lightEpoch, ready, show, load, relight },
+    ...{ state, facts, byId, storeys, walls, light, epoch, lightEpoch, placings, ready, show, load, place, relight },
     ...createRequests(workers, models),
     ...{ warm: workers.warm, offer: bytes.offer, rays, check, closedness },
   }

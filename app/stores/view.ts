@@ -1,7 +1,7 @@
 // How the person has arranged the page: never part of the project, never undone.
 import { StorageSerializers, useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import { ref, shallowRef } from 'vue'
+import { ref, shallowRef, type Ref } from 'vue'
 import type { CellName } from '#model'
 
 export type Tool = 'turn' | 'orbit' | 'slide' | 'dolly' | 'stand' | 'pick'
@@ -20,96 +20,71 @@ export type SideView = 'sight' | 'north' | 'east' | 'south' | 'west'
 /** An unhurried walk indoors, metres a second (common practice). */
 export const WALK_MPS = 1.4
 
-export const useView = defineStore('view', () => {
-  const theme = useLocalStorage<'day' | 'night'>('yoroi.theme', 'day')
-  const singleKeys = useLocalStorage('yoroi.singleKeys', true)
-  const lastKept = useLocalStorage<string[]>('yoroi.lastKept', ['stand', 'lens', 'frame'])
-  const panel = ref<PanelName>('stand')
-  const tool = ref<Tool>('turn')
-  const overlays = ref(true)
-  const picking = ref<Picking | null>(null)
-  const standTab = ref<StandTab>('place')
-  /** A main direction picked by hand; null: as found from the walls. */
-  const mainBearingDeg = ref<number | null>(null)
-  /** Typed station or height moves the station alone: the aim stays. */
-  const stationAlone = ref(false)
-  /** Standing goes onto furniture too. */
-  const onFurniture = ref(false)
-  /** Step of nudging, metres. */
-  const nudgeM = useLocalStorage('yoroi.nudgeM', 0.1)
-  const snapping = useLocalStorage('yoroi.snapping', true)
-  /** Eye height for the next stand, metres; null: the project's own. */
-  const standHeightM = ref<number | null>(null)
-  const keepLevel = ref(true)
-  /** The same for parallel pictures, which stand off level by their nature. */
-  const keepLevelFlat = ref(false)
-  const keepSquare = ref(false)
-  const keepSize = ref(false)
-  const storey = ref(0)
-  const side = ref<SideView>('sight')
-  const keeping = ref<'keep' | 'new' | null>(null)
-  const help = ref(false)
-  const commands = ref(false)
-  const trail = ref(false)
-  const main = ref<MainView>('picture')
-  /** Ids of selected objects, in the order of selecting. */
-  const selection = shallowRef<readonly string[]>([])
-  /** All viewpoints as cones in Plan, Side and the outside view. */
-  const allCones = useLocalStorage('yoroi.allCones', false)
-  const gait = ref<Gait>('walk')
-  const walkMps = useLocalStorage('yoroi.walkMps', WALK_MPS)
-  /** Null: by the size of the model. */
-  const flyMps = useLocalStorage<number | null>('yoroi.flyMps', null, { serializer: StorageSerializers.object })
-
-  function forSubject(subject: 'room' | 'product'): void {
-    tool.value = subject === 'room' ? 'turn' : 'orbit'
-    keepLevel.value = subject === 'room'
-    keepLevelFlat.value = false
-    keepSquare.value = false
-    storey.value = 0
-    side.value = 'sight'
-    keeping.value = null
-    main.value = 'picture'
-    picking.value = null
-    mainBearingDeg.value = null
-    standHeightM.value = null
-    stationAlone.value = false
-    onFurniture.value = false
-    selection.value = []
-    trail.value = false
-    gait.value = subject === 'room' ? 'walk' : 'fly'
-  }
+/** Settings of this browser, kept for every project. */
+function createHabits() {
   return {
-    theme,
-    singleKeys,
-    lastKept,
-    panel,
-    tool,
-    overlays,
-    picking,
-    standTab,
-    mainBearingDeg,
-    stationAlone,
-    onFurniture,
-    nudgeM,
-    snapping,
-    standHeightM,
-    keepLevel,
-    keepLevelFlat,
-    keepSquare,
-    keepSize,
-    storey,
-    side,
-    keeping,
-    help,
-    commands,
-    trail,
-    main,
-    selection,
-    allCones,
-    gait,
-    walkMps,
-    flyMps,
-    forSubject,
+    theme: useLocalStorage<'day' | 'night'>('yoroi.theme', 'day'),
+    singleKeys: useLocalStorage('yoroi.singleKeys', true),
+    lastKept: useLocalStorage<string[]>('yoroi.lastKept', ['stand', 'lens', 'frame']),
+    /** Step of nudging, metres. */
+    nudgeM: useLocalStorage('yoroi.nudgeM', 0.1),
+    snapping: useLocalStorage('yoroi.snapping', true),
+    /** All viewpoints as cones in Plan, Side and the outside view. */
+    allCones: useLocalStorage('yoroi.allCones', false),
+    walkMps: useLocalStorage('yoroi.walkMps', WALK_MPS),
+    /** Null: by the size of the model. */
+    flyMps: useLocalStorage<number | null>('yoroi.flyMps', null, { serializer: StorageSerializers.object }),
   }
+}
+
+/** What is open and in hand now, as it stays from project to project. */
+function createPage() {
+  return {
+    panel: ref<PanelName>('stand'),
+    overlays: ref(true),
+    standTab: ref<StandTab>('place'),
+    keepSize: ref(false),
+    help: ref(false),
+    commands: ref(false),
+  }
+}
+
+/** Begins anew with each project, by what it is of. */
+function createForProject() {
+  return {
+    tool: ref<Tool>('turn'),
+    picking: ref<Picking | null>(null),
+    /** A main direction picked by hand; null: as found from the walls. */
+    mainBearingDeg: ref<number | null>(null),
+    /** Typed station or height moves the station alone: the aim stays. */
+    stationAlone: ref(false),
+    /** Standing goes onto furniture too. */
+    onFurniture: ref(false),
+    /** Eye height for the next stand, metres; null: the project's own. */
+    standHeightM: ref<number | null>(null),
+    keepLevel: ref(true),
+    /** The same for parallel pictures, which stand off level by their nature. */
+    keepLevelFlat: ref(false),
+    keepSquare: ref(false),
+    storey: ref(0),
+    side: ref<SideView>('sight'),
+    keeping: ref<'keep' | 'new' | null>(null),
+    trail: ref(false),
+    main: ref<MainView>('picture'),
+    /** Ids of selected objects, in the order of selecting. */
+    selection: shallowRef<readonly string[]>([]),
+    gait: ref<Gait>('walk'),
+  }
+}
+
+export const useView = defineStore('view', () => {
+  const own = createForProject()
+  function forSubject(subject: 'room' | 'product'): void {
+    const start = createForProject()
+    for (const name of Object.keys(own) as (keyof typeof own)[]) (own[name] as Ref).value = start[name].value
+    own.tool.value = subject === 'room' ? 'turn' : 'orbit'
+    own.keepLevel.value = subject === 'room'
+    own.gait.value = subject === 'room' ? 'walk' : 'fly'
+  }
+  return { ...createHabits(), ...createPage(), ...own, forSubject }
 })

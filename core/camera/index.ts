@@ -50,14 +50,6 @@ export {
 // projections
 export { clipFromCamera, horizonPx, principalPointPx, projectPoint, rayThrough, widthAtDepthM } from './project.ts'
 // moving the camera
-export {
-  dolly,
-  focalHoldingSize,
-  orbit,
-  slide,
-  standFromPlan,
-  turnInPlace,
-  type DragOptions,
-  type Framing,
-} from './navigate.ts'
+export { dolly, focalHoldingSize, orbit, slide, turnInPlace, type DragOptions, type Framing } from './navigate.ts'
+export { heldOnPlan, heldOnSide, isNearUpright, levelWith, standFromPlan, standFromSide } from './drawn-stand.ts'
 export { projectSegment, type PictureSegment } from './segment.ts'

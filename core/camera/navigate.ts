@@ -3,7 +3,7 @@
 // the pivot; sliding keeps the grabbed point under the pointer; a dolly step scales the distance to a point. With the level
 // kept, up/down drags move rise and wheels go forward horizontally. Space: world metres, picture pixels. Source: handbook-11.
 
-import { cosDeg, DEG_PER_RAD, sinDeg } from '../base/index.ts'
+import { DEG_PER_RAD } from '../base/index.ts'
 import { add, addScaled, length, scale, sub, type Vec3 } from '../math/index.ts'
 import { widthAtDepthM, principalPointPx } from './project.ts'
 import { turnHolding } from './turn.ts'
@@ -144,21 +144,4 @@ export function focalHoldingSize(from: Framing, depthM: number, focalMm: number,
   const by = scale(forward, depthM * (1 - focalMm / from.lens.focalMm))
   const moved = standMoved(from.stand, by, from.stand.aim.kind === 'point', centreOf)
   return { stand: moved, lens: { ...from.lens, focalMm } }
-}
-
-/** A level stand from a click-drag in the plan: at eye height over the floor, looking from the first point to the second. */
-export function standFromPlan(
-  from: readonly [number, number],
-  to: readonly [number, number],
-  floorM: number,
-  eyeHeightM: number,
-  keepBearingDeg: number,
-): Stand {
-  const z = floorM + eyeHeightM
-  const station: Vec3 = [from[0], from[1], z]
-  const near = Math.hypot(to[0] - from[0], to[1] - from[1]) < 1e-3
-  const point: Vec3 = near
-    ? [from[0] + 3 * sinDeg(keepBearingDeg), from[1] + 3 * cosDeg(keepBearingDeg), z]
-    : [to[0], to[1], z]
-  return { station, aim: { kind: 'point', point, topBearingDeg: keepBearingDeg }, rollDeg: 0 }
 }

@@ -63,7 +63,8 @@ export {
   type MeasuredView,
   type Quarter,
 } from './measured-views.ts'
+export { holdsAll, measuredCamera, measuredStand, type MeasuredTarget } from './measured-camera.ts'
 // measuring and snapping
 export { focalOfEdge } from './edge-focal.ts'
 export { distancesBetween, type Measurement } from './distances.ts'
-export { roundStepM, snapBearing, snapTo, type Snapped, type SnapLine } from './snap.ts'
+export { roundStepM, snapBearing, snapTo, turnedInPlan, type Snapped, type SnapLine } from './snap.ts'

@@ -2,7 +2,8 @@
 // Model: each coordinate snaps on its own to the nearest candidate within reach; lines before round values, of several the nearest.
 // A direction snaps to the building's. Space: metres or degrees; reach in the same unit. Source: common practice.
 
-import { bearingDifferenceDeg, wrapBearingDeg } from '../base/index.ts'
+import { bearingDifferenceDeg, cosDeg, sinDeg, wrapBearingDeg } from '../base/index.ts'
+import type { Vec3 } from '../math/index.ts'
 
 export interface SnapLine {
   readonly at: number
@@ -48,4 +49,10 @@ export function roundStepM(metresPerPx: number, leastPx = 8): number {
   const want = metresPerPx * leastPx
   const power = Math.pow(10, Math.floor(Math.log10(want)))
   return Number(([1, 2, 5, 10].find((k) => k * power >= want)! * power).toPrecision(3))
+}
+
+/** A place in plan along (u) and across (v) a bearing, metres; turned by the opposite bearing it is back in the world. */
+export function turnedInPlan(p: Vec3, bearingDeg: number): readonly [number, number] {
+  const [c, s] = [cosDeg(bearingDeg), sinDeg(bearingDeg)]
+  return [p[0] * c - p[1] * s, p[0] * s + p[1] * c]
 }

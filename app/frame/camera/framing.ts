@@ -1,8 +1,8 @@
 // Readings of the present framing that panels, picture and actions share, and the one door through which a camera worked out by the
 // core becomes the project's.
-import { computed, ref, watch } from 'vue'
+import { computed, ref, watch, type Ref } from 'vue'
 import { createSharedComposable } from '@vueuse/core'
-import { aimPointOf, axesOf, FOCAL_RANGE_MM, standAs, toCamera, type Camera, type Projection } from '#core/camera'
+import { aimPointOf, axesOf, FOCAL_RANGE_MM, standAs, toCamera, type Camera } from '#core/camera'
 import { convergence, levelKeepingCentre, tiltKeepingCentre, toParallel, toPerspective } from '#core/framing'
 import { addScaled, boxCentre, distance, type Vec3 } from '#core/math'
 import type { Result } from '#core/base'
@@ -19,18 +19,41 @@ function framing() {
   const project = useProject()
   const stage = useStage()
   const view = useView()
-  const notices = useNotices()
 
   /** One of the building's main directions: picked, or found from its walls; north where there is none. */
   const mainBearingDeg = computed(() => view.mainBearingDeg ?? stage.walls?.mainBearingDeg ?? 0)
   const lean = computed(() =>
     project.camera ? convergence(project.camera, { mainBearingDeg: mainBearingDeg.value }) : null,
   )
+  const floor = useFloorBelow()
+  const eyeHeight = computed(() =>
+    floor.value === null || !project.camera ? null : project.camera.pose.station[2] - floor.value,
+  )
+  const subjects = createSubjects()
+  const { take, withCamera } = createDoor()
+  return {
+    mainBearingDeg,
+    lean,
+    floor,
+    eyeHeight,
+    ...subjects,
+    take,
+    withCamera,
+    ...createLevelling(withCamera),
+    switchProjection: createProjectionSwitch(take, subjects.aim),
+  }
+}
+export const useFraming = createSharedComposable(framing)
+
+type Take = (result: Result<Camera>, label: string) => boolean
+
+/** The floor under the station, looked up while it moves; answers that were overtaken are dropped. */
+function useFloorBelow() {
+  const project = useProject()
+  const stage = useStage()
   const floor = ref<number | null>(null)
   let asked = 0
   let answered = 0
-
-  // the floor under the station, looked up while it moves; answers that were overtaken are dropped
   watch(
     () => [project.camera?.pose.station, stage.storeys] as const,
     async ([station]) => {
@@ -47,18 +70,23 @@ function framing() {
     },
     { immediate: true },
   )
-  const eyeHeight = computed(() =>
-    floor.value === null || !project.camera ? null : project.camera.pose.station[2] - floor.value,
-  )
+  return floor
+}
 
+/** A point ahead where nothing is aimed at. */
+const pointAhead = (c: Camera): Vec3 => addScaled(c.pose.station, axesOf(c.pose).forward, FALLBACK_M)
+
+/** What is aimed at, and what the picture is of. */
+function createSubjects() {
+  const project = useProject()
+  const stage = useStage()
+  const view = useView()
   const aim = computed<Vec3 | null>(() => (project.working ? aimPointOf(project.working.stand.aim, centreOf) : null))
   /** What should keep its place and size: a single selected object, else what is aimed at, else a point ahead. */
   const subject = computed<Vec3 | null>(() => {
     const one = view.selection.length === 1 ? stage.byId.get(view.selection[0]!) : undefined
     if (one) return boxCentre(one.box)
-    if (aim.value) return aim.value
-    const c = project.camera
-    return c ? addScaled(c.pose.station, axesOf(c.pose).forward, FALLBACK_M) : null
+    return aim.value ?? (project.camera && pointAhead(project.camera))
   })
   /** The object that the picture is of, as far as it is known. */
   const subjectId = computed(() => {
@@ -70,9 +98,18 @@ function framing() {
     const c = project.camera
     return c && aim.value ? -toCamera(c.pose, aim.value)[2] : null
   })
+  const distanceM = computed(() =>
+    aim.value && project.camera ? distance(aim.value, project.camera.pose.station) : null,
+  )
+  return { aim, subject, subjectId, aimDepth, distanceM }
+}
 
+/** The one door through which a worked-out camera becomes the project's. */
+function createDoor() {
+  const project = useProject()
+  const notices = useNotices()
   /** Makes a worked-out camera the project's, as one step; a refusal is told. True when something changed. */
-  function take(result: Result<Camera>, label: string): boolean {
+  const take: Take = (result, label) => {
     const w = project.working
     if (!w) return false
     if (!result.ok) {
@@ -89,7 +126,11 @@ function framing() {
   }
   const withCamera = (change: (c: Camera) => Result<Camera>, label: string): boolean =>
     project.camera ? take(change(project.camera), label) : false
+  return { take, withCamera }
+}
 
+function createLevelling(withCamera: ReturnType<typeof createDoor>['withCamera']) {
+  const view = useView()
   /** Tilt and roll become rise and cross; the centre of the picture stays where it is. */
   const level = (): void => {
     withCamera((c) => {
@@ -103,38 +144,23 @@ function framing() {
   /** The reverse: rise and cross become tilt and bearing. */
   const tiltBack = (): void =>
     void withCamera((c) => tiltKeepingCentre(c, { keepSize: view.keepSize }), 'Shift turned into tilt')
+  return { level, tiltBack }
+}
 
-  /** Perspective and parallel with the subject at the aim kept at its place and size. */
-  function switchProjection(kind: 'perspective' | 'parallel'): void {
+/** Perspective and parallel with the subject at the aim kept at its place and size. */
+function createProjectionSwitch(take: Take, aim: Readonly<Ref<Vec3 | null>>) {
+  const project = useProject()
+  return (kind: 'perspective' | 'parallel'): void => {
     const c = project.camera
     if (!c || c.lens.projection.kind === kind) return
-    const at = aim.value ?? addScaled(c.pose.station, axesOf(c.pose).forward, FALLBACK_M)
-    const now = c.lens.projection.kind
-    if (kind === 'parallel' && now === 'oblique') {
-      const { widthM } = c.lens.projection as Extract<Projection, { kind: 'oblique' }>
-      take({ ok: true, value: { ...c, lens: { ...c.lens, projection: { kind, widthM } } } }, 'Parallel')
-    } else
-      take(
-        kind === 'parallel' ? toParallel(c, at) : toPerspective(c, at),
-        kind === 'parallel' ? 'Parallel' : 'Perspective',
-      )
-  }
-
-  return {
-    mainBearingDeg,
-    lean,
-    floor,
-    eyeHeight,
-    aim,
-    aimDepth,
-    subject,
-    subjectId,
-    distanceM: computed(() => (aim.value && project.camera ? distance(aim.value, project.camera.pose.station) : null)),
-    take,
-    withCamera,
-    level,
-    tiltBack,
-    switchProjection,
+    const label = kind === 'parallel' ? 'Parallel' : 'Perspective'
+    const now = c.lens.projection
+    if (kind === 'parallel' && now.kind === 'oblique') {
+      const projection = { kind, widthM: now.widthM }
+      take({ ok: true, value: { ...c, lens: { ...c.lens, projection } } }, label)
+      return
+    }
+    const at = aim.value ?? pointAhead(c)
+    take(kind === 'parallel' ? toParallel(c, at) : toPerspective(c, at), label)
   }
 }
-export const useFraming = createSharedComposable(framing)

@@ -24,7 +24,7 @@ export const useCheck = defineStore('check', () => {
   async function look(): Promise<void> {
     const w = project.document?.working
     const doc = project.document
-    if (!w || !doc || project.live) return
+    if (!w || !doc || project.isShowing) return
     const mine = ++asked
     const found = await stage.check(
       { ...w, shown: shownOf(w) },
@@ -47,31 +47,44 @@ export const useCheck = defineStore('check', () => {
     },
   )
   const key = () =>
-    [project.document?.working, project.live, stage.storeys, subjectId.value, project.document?.eyeHeightM] as const
+    [
+      project.document?.working,
+      project.isShowing,
+      stage.storeys,
+      subjectId.value,
+      project.document?.eyeHeightM,
+    ] as const
   watchDebounced(key, () => void look().catch((e: unknown) => notices.fail(e)), { debounce: REST_MS, immediate: true })
 
   const shown = computed(() => (shownAt.value === null ? null : (findings.value[shownAt.value] ?? null)))
   const show = (at: number): void => void (shownAt.value = shownAt.value === at ? null : at)
 
-  /** Takes over what a finding mends: the camera as a step of the trail, what is hidden as an edit. */
+  const take = useMends()
+  /** Takes over what a finding mends. */
   function mend(at: number): void {
-    const f = findings.value[at]
-    const w = project.document?.working
-    if (!f?.mend || !w) return
-    const { stand, lens, hide, cutsOff } = f.mend
+    const wanted = findings.value[at]?.mend
+    if (!wanted) return
     shownAt.value = null
-    if (stand || lens) project.move({ ...(stand ? { stand } : {}), ...(lens ? { lens } : {}) }, f.mend.label, true)
-    if (hide)
-      project.run({
-        type: 'setPart',
-        part: 'visible',
-        value: { hidden: [...new Set([...w.visible.hidden, ...hide])] },
-      })
+    take(wanted)
+  }
+  return { findings, shownAt, shown, look, show, mend }
+})
+
+/** Takes over a mend: the camera as a step of the trail, what is hidden as an edit. */
+function useMends() {
+  const project = useProject()
+  return ({ label, stand, lens, hide, cutsOff }: NonNullable<Finding['mend']>): void => {
+    const w = project.document?.working
+    if (!w) return
+    if (stand || lens) project.move({ ...(stand ? { stand } : {}), ...(lens ? { lens } : {}) }, label, true)
+    if (hide) {
+      const value = { hidden: [...new Set([...w.visible.hidden, ...hide])] }
+      project.run({ type: 'setPart', part: 'visible', value })
+    }
     if (cutsOff) {
       const { near, far } = w.cut
       const value = { ...w.cut, near: { ...near, on: false }, far: { ...far, on: false } }
       project.run({ type: 'setPart', part: 'cut', value })
     }
   }
-  return { findings, shownAt, shown, look, show, mend }
-})
+}

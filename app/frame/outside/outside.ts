@@ -1,7 +1,7 @@
 // Stepping outside: a temporary view of the camera from elsewhere. It changes nothing in the project until “stand here”.
 import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
-import { aimPointOf, directionOf, poseOfStand, type Camera, type Frame, type Framing } from '#core/camera'
+import { aimPointOf, directionOf, poseOfStand, type Camera, type Frame, type Framing, type Lens } from '#core/camera'
 import { addScaled, distance } from '#core/math'
 import { aimAt, newLens } from '#model'
 import { centreOf } from '../../stores/centres.ts'
@@ -18,14 +18,10 @@ const GHOST_MS = 30_000
 
 export const useOutside = defineStore('outside', () => {
   const project = useProject()
-  const stage = useStage()
-  const notices = useNotices()
   const framing = shallowRef<Framing | null>(null)
   const live = shallowRef<Framing | null>(null)
   const frame = shallowRef<Frame>({ widthPx: 900, heightPx: 600, densityPpi: 96, guides: 'none' })
-  /** The camera before “stand here”, drawn in Plan for a while. */
-  const former = shallowRef<Camera | null>(null)
-  let formerTimer: ReturnType<typeof setTimeout> | null = null
+  const { former, leave, forgetFormer } = useFormer()
 
   const on = computed(() => framing.value !== null)
   const shown = computed(() => live.value ?? framing.value)
@@ -33,32 +29,12 @@ export const useOutside = defineStore('outside', () => {
     shown.value ? { pose: poseOfStand(shown.value.stand, centreOf), lens: shown.value.lens, frame: frame.value } : null,
   )
 
-  /** Steps out: behind the camera and above, looking at what it looks at; never through a wall or a roof. */
+  const wayOut = useWayOut()
+  /** Steps out: behind the camera and above, looking at what it looks at. */
   async function step(): Promise<void> {
-    const w = project.working
-    const c = project.camera
-    if (!w || !c || framing.value) return
-    const { station, bearingDeg } = c.pose
-    const aim = aimPointOf(w.stand.aim, centreOf) ?? addScaled(station, directionOf(bearingDeg, 0), 3)
-    const away = Math.max(0.3, distance(aim, station))
-    const lens = { ...newLens('room'), focalMm: 28 }
-    // beside and behind where there is room, so that the camera does not hide what it looks at
-    const want = away * BACK
-    const { shown } = project
-    const ways = await Promise.all(
-      SIDES_DEG.map(async (deg) => {
-        const direction = directionOf(bearingDeg + deg, 0)
-        return { direction, free: (await stage.rays.freeWay(station, direction, want, shown)) ?? want }
-      }),
-    )
-    // the first with room enough, else the roomiest
-    const side = ways.find((v) => v.free >= want) ?? ways.reduce((a, b) => (b.free > a.free ? b : a))
-    const beside = addScaled(station, side.direction, side.free < want ? side.free * 0.85 : want)
-    const free = (await stage.rays.freeWay(beside, [0, 0, 1], away * UP, shown)) ?? away * UP
-    const from = addScaled(beside, [0, 0, 1], free < away * UP ? free * 0.6 : away * UP)
-    // the camera stays in sight: what is looked at lies only a little before it
-    const ahead = Math.min(away * 0.15, distance(from, station) * 0.3)
-    framing.value = start = { stand: aimAt(from, addScaled(station, directionOf(bearingDeg, 0), ahead)), lens }
+    if (framing.value) return
+    const f = await wayOut()
+    if (f && !framing.value) framing.value = start = f
   }
 
   function back(): void {
@@ -88,13 +64,62 @@ export const useOutside = defineStore('outside', () => {
     const c = project.camera
     if (!f || !w || !c) return
     const changes = lens === 'taken' ? { stand: f.stand, lens: f.lens } : { stand: f.stand }
-    const was = { stand: w.stand, lens: w.lens }
     if (!project.move(changes, 'Stood here')) return
     back()
-    former.value = c
-    if (formerTimer) clearTimeout(formerTimer)
-    formerTimer = setTimeout(() => (former.value = null), GHOST_MS)
-    const mm = (lens === 'taken' ? f.lens : w.lens).focalMm.toFixed(0)
+    leave(c, { stand: w.stand, lens: w.lens }, lens === 'taken' ? f.lens : w.lens, lens)
+  }
+  function forget(): void {
+    back()
+    forgetFormer()
+  }
+  return { on, framing, live, shown, camera, frame, former, step, back: backInside, standHere, forget }
+})
+
+/** Where one first stands outside: beside and behind the camera and above it, never through a wall or a roof. */
+function useWayOut() {
+  const project = useProject()
+  const stage = useStage()
+  return async (): Promise<Framing | null> => {
+    const w = project.working
+    const c = project.camera
+    if (!w || !c) return null
+    const { station, bearingDeg } = c.pose
+    const { shown } = project
+    const aim = aimPointOf(w.stand.aim, centreOf) ?? addScaled(station, directionOf(bearingDeg, 0), 3)
+    const away = Math.max(0.3, distance(aim, station))
+    // beside and behind where there is room, so that the camera does not hide what it looks at
+    const want = away * BACK
+    const ways = await Promise.all(
+      SIDES_DEG.map(async (deg) => {
+        const direction = directionOf(bearingDeg + deg, 0)
+        return { direction, free: (await stage.rays.freeWay(station, direction, want, shown)) ?? want }
+      }),
+    )
+    // the first with room enough, else the roomiest
+    const side = ways.find((v) => v.free >= want) ?? ways.reduce((a, b) => (b.free > a.free ? b : a))
+    const beside = addScaled(station, side.direction, side.free < want ? side.free * 0.85 : want)
+    const free = (await stage.rays.freeWay(beside, [0, 0, 1], away * UP, shown)) ?? away * UP
+    const from = addScaled(beside, [0, 0, 1], free < away * UP ? free * 0.6 : away * UP)
+    // the camera stays in sight: what is looked at lies only a little before it
+    const ahead = Math.min(away * 0.15, distance(from, station) * 0.3)
+    const lens = { ...newLens('room'), focalMm: 28 }
+    return { stand: aimAt(from, addScaled(station, directionOf(bearingDeg, 0), ahead)), lens }
+  }
+}
+
+/** The camera before “stand here”, drawn in Plan for a while and offered back. */
+function useFormer() {
+  const project = useProject()
+  const notices = useNotices()
+  const former = shallowRef<Camera | null>(null)
+  let timer: ReturnType<typeof setTimeout> | null = null
+  const forgetFormer = (): void => void (former.value = null)
+
+  function leave(camera: Camera, was: Framing, now: Lens, lens: 'kept' | 'taken'): void {
+    former.value = camera
+    if (timer) clearTimeout(timer)
+    timer = setTimeout(forgetFormer, GHOST_MS)
+    const mm = now.focalMm.toFixed(0)
     notices.say(
       lens === 'taken'
         ? `You stand here now, with this view’s ${mm} mm lens.`
@@ -103,15 +128,11 @@ export const useOutside = defineStore('outside', () => {
       {
         label: 'Former camera',
         run: () => {
-          former.value = null
+          forgetFormer()
           project.move(was, 'Former camera')
         },
       },
     )
   }
-  function forget(): void {
-    back()
-    former.value = null
-  }
-  return { on, framing, live, shown, camera, frame, former, step, back: backInside, standHere, forget }
-})
+  return { former, leave, forgetFormer }
+}

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 // Near and far cut: nothing nearer, nothing farther than a distance along the axis is drawn.
 import { computed } from 'vue'
-import { UNSET_CUT_M, type Setup } from '#model'
+import { UNSET_CUT_M, type Command, type Setup } from '#model'
 import NumberField from '../../controls/NumberField.vue'
 import { useFraming } from '../camera/framing.ts'
 import { useProject } from '../../stores/project.ts'
 import { useFitting } from '../straighten/fitting.ts'
+import { useLiveEdits } from './live-edits.ts'
 import PanelHead from './PanelHead.vue'
 
 const project = useProject()
@@ -21,8 +22,12 @@ const ENDS = [
   ['near', 'Near cut'],
   ['far', 'Far cut'],
 ] as const
-const set = (end: End, changes: Partial<Setup['cut']['near']>): void =>
-  void project.run({ type: 'setPart', part: 'cut', value: { ...cut.value, [end]: { ...cut.value[end], ...changes } } })
+const { number } = useLiveEdits()
+const withCut = (end: End, changes: Partial<Setup['cut']['near']>): Command => {
+  const value = { ...cut.value, [end]: { ...cut.value[end], ...changes } }
+  return { type: 'setPart', part: 'cut', value }
+}
+const set = (end: End, changes: Partial<Setup['cut']['near']>): void => void project.run(withCut(end, changes))
 /** Switched on for the first time a cut lies where something is: half way to the aim, or twice as far. */
 function toggle(end: End): void {
   const c = cut.value[end]
@@ -40,7 +45,6 @@ function toggle(end: End): void {
       <NumberField
         label="Distance"
         kind="length"
-        at-end
         :unit="project.document!.unit"
         :model-value="cut[end].distanceM"
         :step="0.05"
@@ -48,7 +52,7 @@ function toggle(end: End): void {
         :max="1e5"
         :disabled="!cut[end].on"
         hint="Along the axis, from the station’s plane"
-        @change="set(end, { distanceM: $event })"
+        v-on="number((distanceM) => withCut(end, { distanceM }))"
       />
     </template>
     <p class="text quiet">

@@ -2,11 +2,12 @@
 // Exposure by a number: the EV that comes out as mid-grey, or what a meter reads from the picture. Out of doors and in measured views
 // the meter's reading holds until a number of their own is typed.
 import { computed, ref } from 'vue'
-import type { Setup } from '#model'
+import type { Command, Setup } from '#model'
 import NumberField from '../../controls/NumberField.vue'
 import { useProject } from '../../stores/project.ts'
 import { useOutdoors } from '../../stores/outdoors.ts'
 import { appearanceOf, useStage } from '../../stores/stage.ts'
+import { useLiveEdits } from './live-edits.ts'
 import PanelHead from './PanelHead.vue'
 
 const METERED_PX = 96
@@ -23,14 +24,17 @@ const ev = computed(() => {
   return exposure.value.outsideEv100 ?? (stage.shownEv === null ? exposure.value.ev100 : rounded(stage.shownEv))
 })
 const rounded = (v: number): number => Math.round(v * 10) / 10
-const setEv = (v: number): void => set(isOutdoors.value ? { outsideEv100: v } : { ev100: v })
+const { number } = useLiveEdits()
+const withExposure = (changes: Partial<Setup['exposure']>): Command => ({
+  type: 'setPart',
+  part: 'exposure',
+  value: { ...project.working!.exposure, ...changes },
+})
+const withEv = (v: number): Command => withExposure(isOutdoors.value ? { outsideEv100: v } : { ev100: v })
 function meterByItself(): void {
   const { outsideEv100: _, ...rest } = exposure.value
   project.run({ type: 'setPart', part: 'exposure', value: rest })
 }
-const set = (changes: Partial<Setup['exposure']>): void =>
-  void project.run({ type: 'setPart', part: 'exposure', value: { ...project.working!.exposure, ...changes } })
-
 async function meter(): Promise<void> {
   const w = project.working
   const camera = project.camera
@@ -45,7 +49,7 @@ async function meter(): Promise<void> {
     .meter({ camera, widthPx, heightPx, appearance: appearanceOf(w), moving: false, samples: 1 })
     .catch(() => null)
   busy.value = false
-  if (ev100 !== null) setEv(rounded(ev100))
+  if (ev100 !== null) project.run(withEv(rounded(ev100)))
 }
 </script>
 
@@ -55,27 +59,25 @@ async function meter(): Promise<void> {
     <NumberField
       label="EV at ISO 100"
       kind="plain"
-      at-end
       :model-value="ev"
       :step="0.1"
       :min="-20"
       :max="30"
       :digits="1"
       hint="Higher is darker: one step halves the light"
-      @change="setEv($event)"
+      v-on="number(withEv)"
     />
     <NumberField
       label="Brighter by"
       suffix="EV"
       kind="plain"
-      at-end
       :model-value="exposure.compensationEv"
       :step="0.1"
       :min="-20"
       :max="20"
       :digits="1"
       hint="Exposure compensation, in steps of light"
-      @change="set({ compensationEv: $event })"
+      v-on="number((compensationEv) => withExposure({ compensationEv }))"
     />
     <div class="line">
       <span class="quiet">As measured</span>

@@ -3,17 +3,23 @@
 import { computed } from 'vue'
 import { formatLength, lengthSuffix } from '#core/base'
 import { depthOfField } from '#core/optics'
-import type { Setup } from '#model'
+import type { Command, Setup } from '#model'
 import NumberField from '../../controls/NumberField.vue'
 import { useProject } from '../../stores/project.ts'
 import { useFraming } from '../camera/framing.ts'
+import { useLiveEdits } from './live-edits.ts'
 import PanelHead from './PanelHead.vue'
 
 const project = useProject()
 const { aimDepth } = useFraming()
 const focus = computed(() => project.working!.focus)
-const set = (changes: Partial<Setup['focus']>): void =>
-  void project.run({ type: 'setPart', part: 'focus', value: { ...focus.value, ...changes } })
+const { number } = useLiveEdits()
+const withFocus = (changes: Partial<Setup['focus']>): Command => ({
+  type: 'setPart',
+  part: 'focus',
+  value: { ...focus.value, ...changes },
+})
+const set = (changes: Partial<Setup['focus']>): void => void project.run(withFocus(changes))
 
 const FALLBACK_M = 3
 const atM = computed(() => {
@@ -44,14 +50,13 @@ const text = (m: number): string => {
     <NumberField
       label="f-number"
       kind="plain"
-      at-end
       :model-value="focus.fNumber"
       :step="0.1"
       :min="0.5"
       :max="256"
       :digits="1"
       :disabled="!focus.on"
-      @change="set({ fNumber: $event })"
+      v-on="number((fNumber) => withFocus({ fNumber }))"
     />
     <label class="tick"
       ><input
@@ -64,7 +69,6 @@ const text = (m: number): string => {
     <NumberField
       label="Distance"
       kind="length"
-      at-end
       :unit="project.document!.unit"
       :model-value="atM"
       :step="0.05"

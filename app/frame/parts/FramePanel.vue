@@ -10,6 +10,7 @@ import { savePicture } from '../still/save.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { aspectText } from '../../text/short.ts'
+import { useLiveEdits } from './live-edits.ts'
 import PanelHead from './PanelHead.vue'
 
 const project = useProject()
@@ -50,10 +51,12 @@ function turn(): void {
     'Picture turned',
   )
 }
-/** Another width or height with the shape kept. */
-function size(side: 'widthPx' | 'heightPx', px: number): void {
-  const k = px / frame.value[side]
-  done({ widthPx: clampPx(frame.value.widthPx * k), heightPx: clampPx(frame.value.heightPx * k) }, 'Picture size')
+const { camera } = useLiveEdits()
+/** Another width or height with the shape kept, as it stands in the document: a drag does not add up its roundings. */
+function sized(side: 'widthPx' | 'heightPx', px: number): { frame: Frame } {
+  const { widthPx, heightPx } = project.document!.working.frame
+  const k = px / (side === 'widthPx' ? widthPx : heightPx)
+  return { frame: with_({ widthPx: clampPx(widthPx * k), heightPx: clampPx(heightPx * k) }) }
 }
 const isShape = (a: number, b: number): boolean => {
   const r = Math.max(frame.value.widthPx, frame.value.heightPx) / Math.min(frame.value.widthPx, frame.value.heightPx)
@@ -99,7 +102,7 @@ const GUIDES = [
       :step="100"
       :min="16"
       :max="FRAME_LIMIT_PX"
-      @change="size('widthPx', $event)"
+      v-on="camera((px) => sized('widthPx', px), 'Picture size')"
     />
     <NumberField
       label="Height"
@@ -109,7 +112,7 @@ const GUIDES = [
       :step="100"
       :min="16"
       :max="FRAME_LIMIT_PX"
-      @change="size('heightPx', $event)"
+      v-on="camera((px) => sized('heightPx', px), 'Picture size')"
     />
     <NumberField
       label="Height alone"
@@ -120,7 +123,7 @@ const GUIDES = [
       :min="16"
       :max="FRAME_LIMIT_PX"
       hint="Changes the shape of the picture"
-      @change="done({ heightPx: clampPx($event) }, 'Picture height')"
+      v-on="camera((px) => ({ frame: with_({ heightPx: clampPx(px) }) }), 'Picture height')"
     />
     <NumberField
       label="Density"
@@ -130,7 +133,7 @@ const GUIDES = [
       :step="10"
       :min="1"
       :max="10000"
-      @change="done({ densityPpi: $event }, 'Density')"
+      v-on="camera((densityPpi) => ({ frame: with_({ densityPpi }) }), 'Density')"
     />
     <div class="fact">
       <span class="quiet">Print</span

@@ -22,6 +22,7 @@ import NumberField from '../../controls/NumberField.vue'
 import { useFraming } from '../camera/framing.ts'
 import { useProject } from '../../stores/project.ts'
 import PanelHead from './PanelHead.vue'
+import { useLiveEdits } from './live-edits.ts'
 
 const project = useProject()
 const { switchProjection } = useFraming()
@@ -47,7 +48,7 @@ const scaleNumber = computed(() =>
 const with_ = (changes: Partial<Lens>): Lens => ({ ...lens.value, ...changes })
 const live = (l: Partial<Lens>): void => void project.show({ lens: with_(l) })
 const done = (l: Partial<Lens>, label: string): void => void project.move({ lens: with_(l) }, label)
-const ends = (label: string) => ({ settle: () => project.settle(label), cancel: () => project.letGo() })
+const { ends } = useLiveEdits()
 const byScale = (k: number): Partial<Lens> => ({
   projection: { kind: 'parallel', widthM: (k * frame.value.widthPx * 0.0254) / frame.value.densityPpi },
 })

@@ -1,21 +1,22 @@
 <script setup lang="ts">
 // Sun and backdrop: the parts of the look that the picture draws.
 import { computed } from 'vue'
-import type { EditPart, PartValue } from '#model'
+import type { Command, EditPart, PartValue } from '#model'
 import ChoiceRow from '../../controls/ChoiceRow.vue'
 import NumberField from '../../controls/NumberField.vue'
 import { useProject } from '../../stores/project.ts'
-import { useStage } from '../../stores/stage.ts'
+import { useLiveEdits } from './live-edits.ts'
 import PanelHead from './PanelHead.vue'
 
 const project = useProject()
-const stage = useStage()
 const look = computed(() => project.working!.look)
-/** Light from all sides follows the sun. */
-function set<P extends EditPart>(part: P, value: PartValue<P>): void {
-  if (project.run({ type: 'setPart', part, value: value as PartValue<EditPart> }) && part === 'look.sun')
-    void stage.relight(project.working!)
-}
+const withPart = <P extends EditPart>(part: P, value: PartValue<P>): Command => ({
+  type: 'setPart',
+  part,
+  value: value as PartValue<EditPart>,
+})
+const set = <P extends EditPart>(part: P, value: PartValue<P>): void => void project.run(withPart(part, value))
+const { number } = useLiveEdits()
 const BACKDROPS = [
   { value: 'sky', label: 'sky' },
   { value: 'colour', label: 'plain' },
@@ -36,27 +37,25 @@ const BACKDROPS = [
       label="Bearing"
       suffix="°"
       kind="angle"
-      at-end
       :model-value="look.sun.bearingDeg"
       :step="1"
       :min="-720"
       :max="720"
       :disabled="!look.sun.on"
       hint="Where the sun stands, clockwise from north"
-      @change="set('look.sun', { ...look.sun, bearingDeg: $event })"
+      v-on="number((bearingDeg) => withPart('look.sun', { ...look.sun, bearingDeg }))"
     />
     <NumberField
       label="Height"
       suffix="°"
       kind="angle"
-      at-end
       :model-value="look.sun.elevationDeg"
       :step="1"
       :min="-90"
       :max="90"
       :disabled="!look.sun.on"
       hint="Above the horizon"
-      @change="set('look.sun', { ...look.sun, elevationDeg: $event })"
+      v-on="number((elevationDeg) => withPart('look.sun', { ...look.sun, elevationDeg }))"
     />
     <hr />
     <ChoiceRow

@@ -7,7 +7,7 @@ import { computed, reactive, ref, watch } from 'vue'
 import { boxSize, joinBoxes, type Vec3 } from '#core/math'
 import { boxInMetres, placedPoint, replaced, UNIT_M, type FileUnit } from '#core/placing'
 import type { Closedness } from '#mesh'
-import type { ModelRef } from '#model'
+import type { Command, ModelRef } from '#model'
 import { useBring } from '../../bring/bring.ts'
 import { PICKER_ACCEPT } from '../../bring/drop.ts'
 import ChoiceRow from '../../controls/ChoiceRow.vue'
@@ -18,13 +18,14 @@ import { centreOf } from '../../stores/centres.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { sizeText } from '../../text/short.ts'
+import { useLiveEdits } from './live-edits.ts'
 
 const project = useProject()
 const stage = useStage()
 const bring = useBring()
 const notices = useNotices()
 const picker = ref<HTMLInputElement | null>(null)
-const models = computed(() => project.document?.models ?? [])
+const models = computed(() => project.models ?? [])
 const unit = computed(() => project.document!.unit)
 /** The one opened last; a model just brought in opens by itself. */
 const opened = ref<string | null>(null)
@@ -66,8 +67,10 @@ watch(
 )
 const unitOf = (m: ModelRef): FileUnit | null =>
   (Object.entries(UNIT_M) as [FileUnit, number][]).find(([, v]) => v === m.unitM)?.[0] ?? null
-const place = (m: ModelRef, changes: Partial<Pick<ModelRef, 'unitM' | 'up' | 'place'>>): void =>
-  void project.run({ type: 'placeModel', modelId: m.id, changes })
+const { number, axes } = useLiveEdits()
+type Placing = Partial<Pick<ModelRef, 'unitM' | 'up' | 'place'>>
+const withPlace = (m: ModelRef, changes: Placing): Command => ({ type: 'placeModel', modelId: m.id, changes })
+const place = (m: ModelRef, changes: Placing): void => void project.run(withPlace(m, changes))
 
 /** Bounds before placing, for turning and sizing about the middle of the base; the file's origin where they are not known. */
 const boxOf = (m: ModelRef) => (m.fileBox ? boxInMetres(m.fileBox, m.unitM, m.up) : { min: ZERO, max: ZERO })
@@ -76,10 +79,10 @@ const baseOf = (m: ModelRef): Vec3 => {
   const b = boxOf(m)
   return placedPoint(m.place, [(b.min[0] + b.max[0]) / 2, (b.min[1] + b.max[1]) / 2, b.min[2]])
 }
-function moveTo(m: ModelRef, axis: 0 | 1 | 2, value: number): void {
+function movedTo(m: ModelRef, axis: 0 | 1 | 2, value: number): Command {
   const by = value - baseOf(m)[axis]
   const position = m.place.position.map((v, i) => (i === axis ? v + by : v)) as unknown as Vec3
-  place(m, { place: { ...m.place, position } })
+  return withPlace(m, { place: { ...m.place, position } })
 }
 function remove(m: ModelRef): void {
   const s = project.working?.stand
@@ -161,13 +164,11 @@ const surfaceText = (c: Closedness): string =>
         :value="baseOf(m)"
         :unit="unit"
         :step="0.1"
-        at-end
         hint="Where the middle of its base stands"
-        @change="(axis, to) => moveTo(m, axis, to)"
+        v-on="axes((axis, to) => movedTo(m, axis, to))"
       />
       <NumberField
         label="Turned"
-        at-end
         kind="angle"
         suffix="°"
         sign
@@ -177,11 +178,10 @@ const surfaceText = (c: Closedness): string =>
         :max="720"
         :reset-to="0"
         hint="Clockwise from above, about the middle of its base"
-        @change="place(m, { place: replaced(m.place, boxOf(m), { turnDeg: $event }) })"
+        v-on="number((turnDeg) => withPlace(m, { place: replaced(m.place, boxOf(m), { turnDeg }) }))"
       />
       <NumberField
         label="Enlarged"
-        at-end
         suffix="×"
         :digits="3"
         :model-value="m.place.scale"
@@ -189,7 +189,7 @@ const surfaceText = (c: Closedness): string =>
         :min="0.000001"
         :max="1000000"
         :reset-to="1"
-        @change="place(m, { place: replaced(m.place, boxOf(m), { scale: $event }) })"
+        v-on="number((scale) => withPlace(m, { place: replaced(m.place, boxOf(m), { scale }) }))"
       />
     </details>
     <p v-if="models.length" class="quiet note">

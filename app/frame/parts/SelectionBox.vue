@@ -2,12 +2,14 @@
 // What is selected: its name and size, what can be done with it, and a single object's own place.
 import { computed } from 'vue'
 import { boxSize, joinBoxes, type Vec3 } from '#core/math'
+import type { Command } from '#model'
 import AxisFields from '../../controls/AxisFields.vue'
 import NumberField from '../../controls/NumberField.vue'
 import { useFitting } from '../straighten/fitting.ts'
 import { useProject } from '../../stores/project.ts'
 import { useView } from '../../stores/view.ts'
 import { sizeText } from '../../text/short.ts'
+import { useLiveEdits } from './live-edits.ts'
 import { useSelection } from '../selection/selection.ts'
 
 const project = useProject()
@@ -25,9 +27,7 @@ const allHidden = computed(() => ids.value.every((id) => hidden.value.has(id)))
 const keyOf = (id: string): string => id.split('/', 1)[0]!
 const model = computed(() => {
   const [one] = nodes.value
-  return nodes.value.length === 1 && one
-    ? (project.document?.models.find((m) => m.key === keyOf(one.id)) ?? null)
-    : null
+  return nodes.value.length === 1 && one ? (project.models?.find((m) => m.key === keyOf(one.id)) ?? null) : null
 })
 const isModel = computed(() => nodes.value.length === 1 && nodes.value[0]!.parentId === null)
 const move = computed(() => {
@@ -38,19 +38,15 @@ const move = computed(() => {
 const isMoved = computed(
   () => move.value !== null && (move.value.turnDeg !== 0 || move.value.moveM.some((v) => v !== 0)),
 )
-function setMove(axis: 0 | 1 | 2, value: number): void {
-  const m = move.value!
-  const moveM = m.moveM.map((v, i) => (i === axis ? value : v)) as unknown as Vec3
-  project.run({ type: 'moveObject', modelId: model.value!.id, move: { ...m, moveM } })
-}
-const setTurn = (turnDeg: number): void =>
-  void project.run({ type: 'moveObject', modelId: model.value!.id, move: { ...move.value!, turnDeg } })
-const putBack = (): void =>
-  void project.run({
-    type: 'moveObject',
-    modelId: model.value!.id,
-    move: { ...move.value!, moveM: [0, 0, 0], turnDeg: 0 },
-  })
+const { number, axes } = useLiveEdits()
+const withMove = (changes: Partial<NonNullable<typeof move.value>>): Command => ({
+  type: 'moveObject',
+  modelId: model.value!.id,
+  move: { ...move.value!, ...changes },
+})
+const along = (axis: 0 | 1 | 2, value: number): Command =>
+  withMove({ moveM: move.value!.moveM.map((v, i) => (i === axis ? value : v)) as unknown as [number, number, number] })
+const putBack = (): void => void project.run(withMove({ moveM: [0, 0, 0], turnDeg: 0 }))
 </script>
 
 <template>
@@ -88,12 +84,10 @@ const putBack = (): void =>
           :value="move.moveM"
           :unit="project.document!.unit"
           :reset-to="0"
-          at-end
-          @change="setMove"
+          v-on="axes(along)"
         />
         <NumberField
           label="Turned"
-          at-end
           kind="angle"
           suffix="°"
           sign
@@ -103,7 +97,7 @@ const putBack = (): void =>
           :max="720"
           :reset-to="0"
           hint="About the upright through its middle, clockwise from above"
-          @change="setTurn"
+          v-on="number((turnDeg) => withMove({ turnDeg }))"
         />
         <button v-if="isMoved" class="btn back" @click="putBack">Back to its place</button>
       </details>

@@ -13,6 +13,7 @@ import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
 import { usePicking } from '../straighten/picking.ts'
 import { useStandMoves } from '../straighten/stand-moves.ts'
+import { useLiveEdits } from './live-edits.ts'
 
 defineProps<{
   /** Lengths a hundred times this are asked about. */
@@ -64,7 +65,7 @@ const aimName = computed(() => {
 })
 const live = (s: Stand): void => void project.show({ stand: s })
 const done = (s: Stand, label: string): void => void project.move({ stand: s }, label)
-const ends = (label: string) => ({ settle: () => project.settle(label), cancel: () => project.letGo() })
+const { ends } = useLiveEdits()
 </script>
 
 <template>

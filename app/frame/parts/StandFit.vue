@@ -89,6 +89,8 @@ const long = (m: number): string => {
         :min="0"
         :max="margins.unit === '%' ? 95 : 16000"
         @change="set(side, $event)"
+        @live="set(side, $event)"
+        @cancel="set(side, $event)"
       />
     </div>
     <div class="wide">

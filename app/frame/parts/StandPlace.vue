@@ -16,6 +16,7 @@ import { useView } from '../../stores/view.ts'
 import { useStandMoves } from '../straighten/stand-moves.ts'
 import StandAim from './StandAim.vue'
 import StandSteps from './StandSteps.vue'
+import { useLiveEdits } from './live-edits.ts'
 
 const project = useProject()
 const stage = useStage()
@@ -46,7 +47,7 @@ const rolled = (rollDeg: number): Stand => ({ ...stand.value, rollDeg })
 const UNITS = (['mm', 'cm', 'm', 'ft-in'] as const).map((value) => ({ value, label: value }))
 const live = (s: Stand | null): void => void (s && project.show({ stand: s }))
 const done = (s: Stand | null, label: string): void => void (s && project.move({ stand: s }, label))
-const ends = (label: string) => ({ settle: () => project.settle(label), cancel: () => project.letGo() })
+const { ends } = useLiveEdits()
 const setUnit = (u: LengthUnit): void => void project.run({ type: 'setProject', changes: { unit: u } })
 const keepOwn = (): void =>
   void (eyeHeight.value !== null && project.run({ type: 'setProject', changes: { eyeHeightM: eyeHeight.value } }))

@@ -77,6 +77,8 @@ const of = computed(() =>
         :max="1000"
         :reset-to="0.1"
         @change="view.nudgeM = $event"
+        @live="view.nudgeM = $event"
+        @cancel="view.nudgeM = $event"
       />
       <ChoiceRow label="Along the" :model-value="axes" :options="AXES" @change="axes = $event" />
       <ChoiceRow label="Moves" :model-value="what" :options="WHAT" @change="what = $event" />

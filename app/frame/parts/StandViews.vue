@@ -12,6 +12,8 @@ import { diagramOf } from '../straighten/diagram.ts'
 import { useFitting } from '../straighten/fitting.ts'
 import { useMeasuredViews } from '../straighten/measured-views.ts'
 import { compass, signed } from '../../text/short.ts'
+import { useLiveEdits } from './live-edits.ts'
+import type { CameraChanges } from '#model'
 
 const project = useProject()
 const { mainBearingDeg, switchProjection } = useFraming()
@@ -78,12 +80,12 @@ const nowScale = computed(() => (flat.value ? scaleOfWidth(project.working!.fram
 function toScale(k: number | null): void {
   scale.value = k
   const p = flat.value
-  if (k === null || !p) return
-  project.move(
-    { lens: { ...lens.value, projection: { ...p, widthM: widthAtScaleM(project.working!.frame, k) } } },
-    `1 : ${k}`,
-  )
+  if (k !== null && p) project.move(atScale(k), `1 : ${k}`)
 }
+const atScale = (k: number): CameraChanges => ({
+  lens: { ...lens.value, projection: { ...flat.value!, widthM: widthAtScaleM(project.working!.frame, k) } },
+})
+const { ends } = useLiveEdits()
 const axes = computed(() => {
   const a = project.camera && drawnAxes(project.camera, mainBearingDeg.value)
   if (!a) return []
@@ -177,6 +179,8 @@ const FORMS = [
         :min="0.001"
         :max="1e7"
         @change="toScale($event)"
+        @live="project.show(atScale($event))"
+        v-on="ends('Scale')"
       />
       <table class="axes num" aria-label="Axes as drawn">
         <tbody>

@@ -60,10 +60,8 @@ const { wheel, key, moving, cancel } = useWheel(tools)
 defineExpose({ cancelWheel: cancel })
 
 const shown = computed(() => (outside.on ? outside.camera : project.camera))
-const busy = computed(
-  () => (outside.on ? outside.live !== null : project.live !== null) || moving.value || props.walking,
-)
-const paneBusy = computed(() => project.live !== null)
+const busy = computed(() => (outside.on && outside.live !== null) || project.isShowing || moving.value || props.walking)
+const paneBusy = computed(() => project.isShowing)
 
 const status = computed(() => {
   if (stage.light !== null && stage.ready) return `working out the light, ${Math.round(stage.light * 100)} %`

@@ -54,7 +54,16 @@ async function draw(): Promise<void> {
   drawn.value = want
 }
 watchDebounced(
-  () => [props.camera, props.busy, shownIds.value, props.width, props.height, stage.epoch, project.working?.visible],
+  () => [
+    props.camera,
+    props.busy,
+    shownIds.value,
+    props.width,
+    props.height,
+    stage.epoch,
+    stage.placings,
+    project.working?.visible,
+  ],
   () => void draw(),
   { debounce: 50, immediate: true, flush: 'post' },
 )

@@ -3,7 +3,7 @@
 import { useDevicePixelRatio, watchDebounced } from '@vueuse/core'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { sameView, type Camera } from '#core/camera'
-import type { Setup } from '#model'
+import { getPart, PICTURE_PARTS, type Setup } from '#model'
 import type { Appearance, PictureFrame } from '#stage'
 import { holdImage, lastImage } from '../../controls/last-image.ts'
 import { useNotices } from '../../stores/notices.ts'
@@ -36,6 +36,8 @@ const isOld = ref(false)
 let shownCamera: Camera | null = null
 let wanted = 0
 let shown = 0
+/** A drag holds still after this time. */
+const HELD_MS = 350
 const lastOf = (): string => `${project.id}/${props.place}`
 
 function lay(bitmap: ImageBitmap): void {
@@ -95,24 +97,28 @@ function request(camera: Camera, isMoving: boolean): void {
     .catch((e: unknown) => notices.fail(e))
 }
 
-watch(
-  () => [props.camera, props.busy] as const,
-  ([camera, isMoving]) => camera && isMoving && request(camera, true),
-  { flush: 'post' },
-)
+/** All that changes the picture while something is dragged, and what changes it besides. */
+const dragged = () =>
+  [
+    props.camera,
+    props.busy,
+    stage.placings,
+    ...PICTURE_PARTS.map((p) => project.working && getPart(project.working, p)),
+  ] as const
+watch(dragged, ([camera, isMoving]) => camera && isMoving && request(camera, true), { flush: 'post' })
+// a drag that holds still is seen as it will be
+watchDebounced(dragged, ([camera, isMoving]) => camera && isMoving && request(camera, false), {
+  debounce: HELD_MS,
+  flush: 'post',
+})
 watchDebounced(
   () =>
     [
-      props.camera,
-      props.busy,
+      ...dragged(),
       pixels.value,
       stage.epoch,
       stage.lightEpoch,
       stage.ready,
-      project.working?.look,
-      project.working?.exposure,
-      project.working?.visible,
-      project.working?.cut,
       project.working && outdoors.isOutdoors(project.working),
     ] as const,
   ([camera, isMoving]) => camera && !isMoving && request(camera, false),

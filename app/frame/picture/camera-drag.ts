@@ -12,24 +12,26 @@ interface Ends {
   readonly over: (e: PointerEvent) => void
 }
 
-export function useCameraDrag({ options, under, pxPerPage }: Looking, ends: Ends) {
-  function dragged(
-    tool: Tool,
-    t: Movable,
-    camera: Camera,
-    from: Framing,
-    grip: Vec3,
-    dx: number,
-    dy: number,
-    grabbedPx: readonly [number, number],
-  ): Framing {
-    if (tool === 'orbit') return orbit(camera, from, grip, dx, dy, options(t))
-    if (tool === 'slide')
-      return slide(camera, from, Math.max(0.05, -toCamera(camera.pose, grip)[2]), dx, dy, { centreOf })
-    if (tool === 'dolly') return dolly(from, grip, Math.pow(2, dy / (camera.frame.heightPx / 2)), options(t))
-    return turnInPlace(camera, from, dx, dy, { ...options(t), grabbedPx })
-  }
+/** The framing that a tool's drag by pixels of the frame makes of the one it began with. */
+function dragged(
+  options: Looking['options'],
+  tool: Tool,
+  t: Movable,
+  camera: Camera,
+  from: Framing,
+  grip: Vec3,
+  dx: number,
+  dy: number,
+  grabbedPx: readonly [number, number],
+): Framing {
+  if (tool === 'orbit') return orbit(camera, from, grip, dx, dy, options(t))
+  if (tool === 'slide')
+    return slide(camera, from, Math.max(0.05, -toCamera(camera.pose, grip)[2]), dx, dy, { centreOf })
+  if (tool === 'dolly') return dolly(from, grip, Math.pow(2, dy / (camera.frame.heightPx / 2)), options(t))
+  return turnInPlace(camera, from, dx, dy, { ...options(t), grabbedPx })
+}
 
+export function useCameraDrag({ options, under, pxPerPage }: Looking, ends: Ends) {
   function dragCamera(e: PointerEvent, tool: Tool, { t, camera, from, at }: Grip): void {
     const k = pxPerPage(camera)
     // the thing under the pointer becomes pivot or grip; the drag waits the moment until it is known
@@ -38,7 +40,7 @@ export function useCameraDrag({ options, under, pxPerPage }: Looking, ends: Ends
     let over = false
     const show = (): void => {
       if (grip && !over && (way[0] !== 0 || way[1] !== 0))
-        t.show(dragged(tool, t, camera, from, grip, way[0] * k, way[1] * k, at))
+        t.show(dragged(options, tool, t, camera, from, grip, way[0] * k, way[1] * k, at))
     }
     const found = under(at[0], at[1], camera)
       .catch(() => null)

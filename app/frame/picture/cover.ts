@@ -27,7 +27,7 @@ export function useCover(): void {
         !id ||
         !camera ||
         state !== 'saved' ||
-        project.live ||
+        project.isShowing ||
         last === working
       )
         return

@@ -13,6 +13,16 @@ import { useFingers } from './fingers.ts'
 import { useLooking, type Box } from './looking.ts'
 import { useStanding } from './standing.ts'
 
+/** What a press does: by its button, the keys held and the tool in hand. */
+function toolFor(e: PointerEvent, t: Movable, chosen: Tool): Tool | null {
+  if (e.button === 1 || e.button === 2) return 'slide'
+  if (e.button !== 0) return null
+  if (e.ctrlKey || e.metaKey) return 'pick'
+  const plain: Tool = t.isCamera || chosen !== 'stand' ? chosen : 'orbit'
+  if (!e.shiftKey || plain === 'pick') return plain
+  return plain === 'orbit' ? 'turn' : 'orbit'
+}
+
 export function usePictureTools(box: Ref<Box>) {
   const project = useProject()
   const view = useView()
@@ -26,20 +36,11 @@ export function usePictureTools(box: Ref<Box>) {
   const { band, dragBand } = useBand(looking, click)
   const dragCamera = useCameraDrag(looking, { click, over: lifted })
 
-  function toolFor(e: PointerEvent, t: Movable): Tool | null {
-    if (e.button === 1 || e.button === 2) return 'slide'
-    if (e.button !== 0) return null
-    if (e.ctrlKey || e.metaKey) return 'pick'
-    const plain: Tool = t.isCamera || view.tool !== 'stand' ? view.tool : 'orbit'
-    if (!e.shiftKey || plain === 'pick') return plain
-    return plain === 'orbit' ? 'turn' : 'orbit'
-  }
-
   function down(e: PointerEvent): void {
     const t = movable()
     const camera = t.camera()
     const from = t.framing()
-    const tool = toolFor(e, t)
+    const tool = toolFor(e, t, view.tool)
     if (!camera || !from || !tool) return
     ;(e.currentTarget as HTMLElement).focus({ preventScroll: true })
     const at = framePx(e, camera)

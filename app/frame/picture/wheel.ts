@@ -1,7 +1,17 @@
 // The wheel and the arrow keys on the picture: to and fro, sideways, focal length with the size held; a burst is one step.
 import { refDebounced } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import { axesOf, dolly, orbit, poseOfStand, slide, toCamera, turnInPlace } from '#core/camera'
+import {
+  axesOf,
+  dolly,
+  orbit,
+  poseOfStand,
+  slide,
+  toCamera,
+  turnInPlace,
+  type Camera,
+  type Framing,
+} from '#core/camera'
 import { addScaled, type Vec3 } from '#core/math'
 import { centreOf } from '../../stores/centres.ts'
 import { useView } from '../../stores/view.ts'
@@ -67,60 +77,67 @@ function useBurst() {
   }
 }
 
+type Burst = ReturnType<typeof useBurst>
+
 export function useWheel(tools: Tools) {
-  const { framePx, under, options, movable } = tools
-  const view = useView()
   const burst = useBurst()
-  const { rest, moving, cancel } = burst
   const { towards, heldFocal } = useApproach(tools)
+  const gripAt = useGrip(tools, burst)
 
   async function wheel(e: WheelEvent): Promise<void> {
     e.preventDefault()
-    const t = burst.of(movable)
+    const t = burst.of(tools.movable)
     const camera = t.camera()
-    const start = t.framing()
-    const dy = e.deltaY
-    if (!camera || !start || !Number.isFinite(dy) || !Number.isFinite(e.deltaX)) return
-    const at = framePx(e, camera)
-    let grip = burst.grip()
-    if (!grip) {
-      grip = burst.hold({ point: aimOf(start), depth: FALLBACK_M })
-      const hit = await under(...at, camera)
-      if (hit) grip = burst.hold({ point: hit.point, depth: Math.max(0.1, -toCamera(camera.pose, hit.point)[2]) })
-    }
+    if (!camera || !t.framing() || !Number.isFinite(e.deltaY) || !Number.isFinite(e.deltaX)) return
+    const grip = await gripAt(e, t, camera)
     const from = t.framing()
     if (!from) return
     // a trackpad's sideways scroll slides; its pinch arrives with Ctrl and goes to and fro
-    if (Math.abs(e.deltaX) > 2 * Math.abs(dy) && !e.shiftKey) {
-      t.show(
-        slide(
-          { ...camera, pose: poseOfStand(from.stand, centreOf) },
-          from,
-          grip.depth,
-          -e.deltaX * (camera.frame.widthPx / 1000),
-          0,
-          { centreOf },
-        ),
-      )
-      rest(t, 'Slid')
+    if (Math.abs(e.deltaX) > 2 * Math.abs(e.deltaY) && !e.shiftKey) {
+      const now = { ...camera, pose: poseOfStand(from.stand, centreOf) }
+      t.show(slide(now, from, grip.depth, -e.deltaX * (camera.frame.widthPx / 1000), 0, { centreOf }))
+      burst.rest(t, 'Slid')
       return
     }
     // some browsers turn Shift and the wheel sideways
-    const turn = dy !== 0 ? dy : e.shiftKey ? e.deltaX : 0
+    const turn = e.deltaY !== 0 ? e.deltaY : e.shiftKey ? e.deltaX : 0
     if (turn === 0) return
     const factor = Math.pow(DOLLY_STEP, -Math.sign(turn) * Math.min(3, Math.max(0.25, Math.abs(turn) / 100)))
-    if (e.altKey) {
-      t.show(heldFocal(from, factor))
-      rest(t, 'Focal length, size held')
-      return
-    }
-    const free = t.isCamera && !e.shiftKey
-    t.show(await towards(t, from, grip.point, factor, free))
-    rest(t, 'Moved')
+    if (e.altKey) t.show(heldFocal(from, factor))
+    else t.show(await towards(t, from, grip.point, factor, t.isCamera && !e.shiftKey))
+    burst.rest(t, e.altKey ? 'Focal length, size held' : 'Moved')
   }
+  return { wheel, key: useArrows(tools, burst), moving: burst.moving, cancel: burst.cancel }
+}
 
-  /** Arrow keys do what the tool's drag does; + and - go to and fro. */
-  function key(e: KeyboardEvent): void {
+/** What a burst goes towards: what lay under the pointer when it began. */
+function useGrip({ framePx, under }: Tools, burst: Burst) {
+  return async (e: WheelEvent, t: Movable, camera: Camera): Promise<NonNullable<ReturnType<Burst['grip']>>> => {
+    const known = burst.grip()
+    if (known) return known
+    const held = burst.hold({ point: aimOf(t.framing()!), depth: FALLBACK_M })
+    const hit = await under(...framePx(e, camera), camera)
+    return hit ? burst.hold({ point: hit.point, depth: Math.max(0.1, -toCamera(camera.pose, hit.point)[2]) }) : held
+  }
+}
+
+/** Arrow keys do what the tool's drag does; + and - go to and fro. */
+function useArrows(tools: Tools, burst: Burst) {
+  const { options, movable } = tools
+  const view = useView()
+  const { towards } = useApproach(tools)
+  /** The tool's drag by pixels of the frame; `px` is one step. */
+  function dragged(t: Movable, camera: Camera, from: Framing, dx: number, dy: number, px: number): Framing {
+    const pivot = aimOf(from)
+    const depth = Math.max(0.05, -toCamera(camera.pose, pivot)[2])
+    const { tool } = view
+    if (tool === 'orbit') return orbit(camera, from, pivot, dx, dy, options(t))
+    if (tool === 'slide') return slide(camera, from, depth, dx, dy, { centreOf })
+    if (tool !== 'dolly') return turnInPlace(camera, from, dx, dy, options(t))
+    const ahead = addScaled(from.stand.station, axesOf(camera.pose).forward, depth)
+    return dolly(from, ahead, 1 - (dy / px) * 0.03, options(t))
+  }
+  return (e: KeyboardEvent): void => {
     if (e.ctrlKey || e.metaKey || e.altKey) return
     const arrow = ARROWS[e.key]
     const step = e.key === '+' || e.key === '=' ? DOLLY_STEP : e.key === '-' ? 1 / DOLLY_STEP : null
@@ -133,27 +150,11 @@ export function useWheel(tools: Tools) {
     if (!camera || !from) return
     if (step !== null) {
       void towards(t, from, aimOf(from), step, t.isCamera).then((f) => t.show(f))
-      rest(t, 'Moved')
+      burst.rest(t, 'Moved')
       return
     }
     const px = camera.frame.widthPx * KEY_SHARE * (e.shiftKey ? 10 : 1)
-    const [dx, dy] = [arrow![0] * px, arrow![1] * px]
-    const pivot = aimOf(from)
-    const depth = Math.max(0.05, -toCamera(camera.pose, pivot)[2])
-    const tool = view.tool
-    if (tool === 'orbit') t.show(orbit(camera, from, pivot, dx, dy, options(t)))
-    else if (tool === 'slide') t.show(slide(camera, from, depth, dx, dy, { centreOf }))
-    else if (tool === 'dolly')
-      t.show(
-        dolly(
-          from,
-          addScaled(from.stand.station, axesOf(camera.pose).forward, depth),
-          1 - (dy / px) * 0.03,
-          options(t),
-        ),
-      )
-    else t.show(turnInPlace(camera, from, dx, dy, options(t)))
-    rest(t, LABELS[tool])
+    t.show(dragged(t, camera, from, arrow![0] * px, arrow![1] * px, px))
+    burst.rest(t, LABELS[view.tool])
   }
-  return { wheel, key, moving, cancel }
 }

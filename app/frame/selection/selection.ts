@@ -55,17 +55,7 @@ function selection() {
     project.run({ type: 'setPart', part: 'visible', value: { hidden: [...now] } })
   }
 
-  return {
-    byId,
-    nodes,
-    hidden,
-    select,
-    clear,
-    canParent,
-    selectParent,
-    materials,
-    selectSameMaterial,
-    setHidden,
-  }
+  const asked = { byId, nodes, hidden, canParent, materials }
+  return { ...asked, select, clear, selectParent, selectSameMaterial, setHidden }
 }
 export const useSelection = createSharedComposable(selection)

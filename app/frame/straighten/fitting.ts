@@ -69,14 +69,13 @@ function fitting() {
     }
     const r = fitted(c, t.points, isFlat(c) ? 'extent' : (way ?? by.value))
     if (!r.ok) return take(r, 'Tight fit')
-    const wall =
-      project.document?.subject === 'room' && !isFlat(c)
-        ? await wallBetween(c.pose.station, r.value.pose.station)
-        : null
+    const isRoom = project.document?.subject === 'room'
+    const wall = isRoom && !isFlat(c) ? await wallBetween(c.pose.station, r.value.pose.station) : null
     // what was moved while the ray was under way is not overwritten
     if (project.camera !== c) return false
     if (!wall) return takeFitted(take, r.value, t.box, 'Tight fit')
-    const beyond = `${formatLength(wall.beyondM, project.document!.unit)}${project.document!.unit === 'ft-in' ? '' : ` ${project.document!.unit}`}`
+    const { unit } = project.document!
+    const beyond = `${formatLength(wall.beyondM, unit)}${unit === 'ft-in' ? '' : ` ${unit}`}`
     notices.say(`To fill the frame the eye would stand ${beyond} beyond “${wall.name}”. It stays here.`, 'warning', {
       label: 'Stand back through it',
       run: () => void standBack(),
@@ -96,17 +95,7 @@ function fitting() {
     })
   }
   const nearCut = computed(() => (project.working?.cut.near.on ? project.working.cut.near.distanceM : null))
-  return {
-    margins,
-    marginUnit,
-    sides,
-    by,
-    keepHeight,
-    target,
-    fit,
-    standBack,
-    nearCut,
-    clearNearCut: project.clearNearCut,
-  }
+  const { clearNearCut } = project
+  return { margins, marginUnit, sides, by, keepHeight, target, fit, standBack, nearCut, clearNearCut }
 }
 export const useFitting = createSharedComposable(fitting)

@@ -4,16 +4,16 @@ import { createSharedComposable } from '@vueuse/core'
 import { ref } from 'vue'
 import {
   axonometricFromAngles,
-  fitPoints,
   frameHolding,
+  holdsAll,
+  measuredCamera,
   measuredDirection,
-  measuredLens,
-  widthAtScaleM,
+  measuredStand,
   type MeasuredView,
   type Quarter,
 } from '#core/framing'
-import { addScaled, boxCentre } from '#core/math'
-import { axesOf, type Camera, topOf } from '#core/camera'
+import { boxCentre } from '#core/math'
+import type { Camera } from '#core/camera'
 import { FRAME_LIMIT_PX } from '#model'
 import { useFraming } from '../camera/framing.ts'
 import { useNotices } from '../../stores/notices.ts'
@@ -60,6 +60,13 @@ export const VIEWS: readonly NamedView[] = [
   { id: 'planometric', label: 'Planometric', view: { kind: 'planometric', turnDeg: 45, receding: 2 / 3 } },
 ]
 
+function nameOf(v: MeasuredView, mainBearingDeg: number): string {
+  const looking = `looking ${compass(measuredDirection(v, mainBearingDeg).pose.bearingDeg)}`
+  if (v.kind === 'elevation') return `Elevation ${looking}`
+  if (v.kind === 'isometric') return `Isometric ${looking}`
+  return v.kind === 'dimetric-2-1' ? 'Dimetric 2:1' : v.kind[0]!.toUpperCase() + v.kind.slice(1)
+}
+
 function measured() {
   const project = useProject()
   const notices = useNotices()
@@ -75,18 +82,8 @@ function measured() {
     const c = project.camera
     const t = target.value
     if (!c || !t) return null
-    const d = measuredDirection(v, mainBearingDeg.value)
-    const middle = boxCentre(t.box)
-    // the station's plane goes through the middle of what is shown: nothing depends on it but cuts and the oblique forms' true plane
-    const forward = axesOf(d.pose).forward
-    const away = Math.hypot(...[0, 1, 2].map((k) => t.box.max[k]! - t.box.min[k]!)) || 1
-    const oblique = d.projection(1).kind === 'oblique'
-    const station = oblique ? middle : addScaled(middle, forward, -away)
-    const lens = measuredLens(c.lens, d.projection(1))
-    const r = fitPoints({ pose: { ...d.pose, station }, lens, frame: c.frame }, t.points, {
-      margin: sides.value,
-      ...(scale.value === null ? {} : { widthM: widthAtScaleM(c.frame, scale.value) }),
-    })
+    const by = { mainBearingDeg: mainBearingDeg.value, margin: sides.value, scale: scale.value }
+    const r = measuredCamera(c, v, t, by)
     if (r.ok) return r.value
     notices.say(r.message, 'warning')
     return null
@@ -94,22 +91,11 @@ function measured() {
   /** Makes it the picture; one step of the trail. */
   function show(v: MeasuredView): boolean {
     const camera = cameraFor(v)
-    const w = project.working
     const t = target.value
-    if (!camera || !w || !t) return false
-    const { station, bearingDeg, tiltDeg } = camera.pose
-    // aimed at a point in the plane of the middle, so that going back to perspective has a subject
-    const { forward } = axesOf(camera.pose)
-    const ahead = boxCentre(t.box).reduce((s, m, k) => s + (m - station[k]!) * forward[k]!, 0)
-    const awayM = Math.max(ahead, 0.01 * widthOf(camera))
-    const point = addScaled(station, forward, awayM)
-    const topBearingDeg = topOf(bearingDeg, tiltDeg)
-    const done = project.move(
-      { stand: { station, aim: { kind: 'point', point, topBearingDeg }, rollDeg: 0 }, lens: camera.lens },
-      nameOf(v),
-      true,
-    )
-    if (done && scale.value !== null && !fits(camera)) offerLargerFrame(v, camera)
+    if (!camera || !t) return false
+    const to = { stand: measuredStand(camera, boxCentre(t.box)), lens: camera.lens }
+    const done = project.move(to, nameOf(v, mainBearingDeg.value), true)
+    if (done && scale.value !== null && !holdsAll(camera, t.points)) offerLargerFrame(v, camera)
     return done
   }
   /** What does not fit at the scale: its size on paper, and a frame of that size. */
@@ -118,29 +104,13 @@ function measured() {
     if (!frame) return
     const mm = (px: number): string => ((px / frame.densityPpi) * 25.4).toFixed(0)
     const size = `${mm(frame.widthPx)} × ${mm(frame.heightPx)} mm`
+    const larger = {
+      label: 'Make the frame this large',
+      run: () => void (project.move({ frame }, `Frame of ${size}`) && show(v)),
+    }
     const tooLarge = Math.max(frame.widthPx, frame.heightPx) > FRAME_LIMIT_PX
-    notices.say(
-      `At 1 : ${scale.value} it needs ${size} of paper: larger than the frame.`,
-      'warning',
-      tooLarge
-        ? null
-        : {
-            label: 'Make the frame this large',
-            run: () => void (project.move({ frame }, `Frame of ${size}`) && show(v)),
-          },
-    )
-  }
-  const widthOf = (c: Camera): number => ('widthM' in c.lens.projection ? c.lens.projection.widthM : 1)
-  function fits(c: Camera): boolean {
-    const r = target.value && fitPoints(c, target.value.points, { margin: 0 })
-    return Boolean(r && r.ok && widthOf(r.value) <= widthOf(c) * (1 + 1e-9))
-  }
-  function nameOf(v: MeasuredView): string {
-    const d = measuredDirection(v, mainBearingDeg.value).pose
-    const looking = `looking ${compass(d.bearingDeg)}`
-    if (v.kind === 'elevation') return `Elevation ${looking}`
-    if (v.kind === 'isometric') return `Isometric ${looking}`
-    return v.kind === 'dimetric-2-1' ? 'Dimetric 2:1' : v.kind[0]!.toUpperCase() + v.kind.slice(1)
+    const told = `At 1 : ${scale.value} it needs ${size} of paper: larger than the frame.`
+    notices.say(told, 'warning', tooLarge ? null : larger)
   }
   /** A free axonometry from the angles of its receding axes. */
   function showAngles(leftDeg: number, rightDeg: number): boolean {

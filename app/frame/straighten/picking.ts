@@ -1,7 +1,7 @@
 // Clicks that are asked for: on a wall to square up to, a point to centre on or to lay the horizon through, an aim, the building's
 // direction, the points of a fit or a measure. Drags go on doing what they do.
 import { createSharedComposable } from '@vueuse/core'
-import { computed, shallowRef } from 'vue'
+import { computed, shallowRef, type Ref } from 'vue'
 import { atan2Deg, wrapBearingDeg } from '#core/base'
 import { topTowards, type Aim, type Camera } from '#core/camera'
 import type { Vec3 } from '#core/math'
@@ -41,7 +41,7 @@ function picking() {
   const view = useView()
   const notices = useNotices()
   const measurements = useMeasurements()
-  const { squareTo, wallNormalAt, centre, horizon } = useStraighten()
+  const { wallNormalAt } = useStraighten()
   /** What a click would take now. */
   const mark = shallowRef<FeatureHit | null>(null)
   const centreBy = shallowRef<CentreBy>('cross')
@@ -84,38 +84,64 @@ function picking() {
     else take(hit.point, normal ? { ...hit, normal } : hit)
   }
 
+  const done = useTaking(centreBy)
   /** A point picked, on the picture with what was met, or on a strip without. */
   function take(point: Vec3, hit: { nodeId: string; normal: Vec3 } | null): void {
-    const w = project.working
-    const c = project.camera
     const what = view.picking
-    if (!what || !w || !c) return
-    const topOver = (at: Vec3 | null): number => topTowards(c.pose.station, at, c.pose.bearingDeg)
-    const aimed = (aim: Aim): void => void project.move({ stand: { ...w.stand, aim } }, 'Aimed')
-    if (what === 'measure') measurements.add(point)
-    else if (what === 'fit-points') measurements.addFitPoint(point)
-    else if (what === 'centre') centre(point, centreBy.value)
-    else if (what === 'horizon') horizon(point)
-    else if (what === 'aim-point') aimed({ kind: 'point', point, topBearingDeg: topOver(point) })
-    else if (!hit) {
-      notices.say('This needs a surface: click it in the picture.', 'warning')
-      return
-    } else if (what === 'square') squareTo(hit.normal)
-    else if (what === 'aim-object') {
-      const { nodeId } = hit
-      aimed({ kind: 'object', nodeId, offset: [0, 0, 0], topBearingDeg: topOver(centreOf(nodeId, [0, 0, 0])) })
-    } else mainDirection(hit.normal)
-    if (!LASTING.includes(what)) end()
-  }
-  function mainDirection([x, y, z]: Vec3): void {
-    if (Math.hypot(x, y) < Math.abs(z)) {
-      notices.say('That is a floor or a roof. Click an upright wall.', 'warning')
-      return
-    }
-    const deg = wrapBearingDeg(atan2Deg(x, y)) % 90
-    view.mainBearingDeg = deg > 45 ? deg - 90 : deg
-    notices.say(`The building’s directions are ${view.mainBearingDeg.toFixed(2)}° off north and east now.`)
+    if (what && done(what, point, hit) && !LASTING.includes(what)) end()
   }
   return { mark, ask, centreBy, begin, end, hover, leave, click, take }
 }
 export const usePicking = createSharedComposable(picking)
+
+/** What a picked point does, by what it was asked for; false where it needs a surface and there is none. */
+function useTaking(centreBy: Readonly<Ref<CentreBy>>) {
+  const project = useProject()
+  const notices = useNotices()
+  const measurements = useMeasurements()
+  const { squareTo, centre, horizon } = useStraighten()
+  const mainDirection = useMainDirection()
+
+  function aimed(aim: (topOver: (at: Vec3 | null) => number) => Aim): void {
+    const w = project.working
+    const c = project.camera
+    if (!w || !c) return
+    const topOver = (at: Vec3 | null): number => topTowards(c.pose.station, at, c.pose.bearingDeg)
+    project.move({ stand: { ...w.stand, aim: aim(topOver) } }, 'Aimed')
+  }
+  const byPoint: Partial<Record<Picking, (point: Vec3) => void>> = {
+    measure: (point) => measurements.add(point),
+    'fit-points': (point) => measurements.addFitPoint(point),
+    centre: (point) => void centre(point, centreBy.value),
+    horizon: (point) => horizon(point),
+    'aim-point': (point) => aimed((topOver) => ({ kind: 'point', point, topBearingDeg: topOver(point) })),
+  }
+  const bySurface: Partial<Record<Picking, (hit: { nodeId: string; normal: Vec3 }) => void>> = {
+    square: ({ normal }) => void squareTo(normal),
+    'main-direction': ({ normal }) => mainDirection(normal),
+    'aim-object': ({ nodeId }) =>
+      aimed((topOver) => {
+        const topBearingDeg = topOver(centreOf(nodeId, [0, 0, 0]))
+        return { kind: 'object', nodeId, offset: [0, 0, 0], topBearingDeg }
+      }),
+  }
+  return (what: Picking, point: Vec3, hit: { nodeId: string; normal: Vec3 } | null): boolean => {
+    if (byPoint[what]) byPoint[what](point)
+    else if (hit) bySurface[what]?.(hit)
+    else notices.say('This needs a surface: click it in the picture.', 'warning')
+    return Boolean(byPoint[what] ?? hit)
+  }
+}
+
+/** The building's directions by an upright wall. */
+function useMainDirection() {
+  const view = useView()
+  const notices = useNotices()
+  return ([x, y, z]: Vec3): void => {
+    if (Math.hypot(x, y) < Math.abs(z))
+      return notices.say('That is a floor or a roof. Click an upright wall.', 'warning')
+    const deg = wrapBearingDeg(atan2Deg(x, y)) % 90
+    view.mainBearingDeg = deg > 45 ? deg - 90 : deg
+    notices.say(`The building’s directions are ${view.mainBearingDeg.toFixed(2)}° off north and east now.`)
+  }
+}

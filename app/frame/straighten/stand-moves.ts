@@ -28,7 +28,7 @@ export type NudgeWhat = 'both' | 'station' | 'aim'
 export type NudgeAxes = 'view' | 'world'
 
 function standMoves() {
-  return { ...placing(), ...aiming(), ...useStandClipboard() }
+  return { ...placing(), ...standing(), ...aiming(), ...useStandClipboard() }
 }
 export const useStandMoves = createSharedComposable(standMoves)
 
@@ -40,13 +40,12 @@ function take(r: Result<Stand, string>, label: string): boolean {
   return false
 }
 
-/** Where the station stands: coordinates, heights, an object's sides, nudges, rolls. */
+/** Where the station stands: coordinates, an object's sides, nudges. */
 function placing() {
   const project = useProject()
   const stage = useStage()
   const view = useView()
   const notices = useNotices()
-  const { floor } = useFraming()
   const { sides } = useFitting()
 
   /** One of a station's coordinates; the aim comes along unless the station alone is to move. */
@@ -88,6 +87,16 @@ function placing() {
       )
     else project.move({ stand: standMoved(s, by, what === 'station', centreOf) }, 'Nudged')
   }
+  return { stationAt, from, overModel, nudge }
+}
+
+/** How it stands: eye heights and roll. */
+function standing() {
+  const project = useProject()
+  const view = useView()
+  const notices = useNotices()
+  const { floor } = useFraming()
+
   function rollBy(deg: number): void {
     const s = stand()
     if (s) project.move({ stand: rolledBy(s, deg) }, 'Rolled')
@@ -102,7 +111,7 @@ function placing() {
     const by: Vec3 = [0, 0, floor.value + heightM - s.station[2]]
     return project.move({ stand: standMoved(s, by, view.stationAlone, centreOf) }, 'Eye height')
   }
-  return { stationAt, from, overModel, nudge, rollBy, eyeAt }
+  return { rollBy, eyeAt }
 }
 
 /** What is looked at: objects, alignment, round the aim. */

@@ -25,11 +25,61 @@ const isPastReach = (c: Camera): boolean =>
 export type CentreBy = 'cross' | 'bearing' | 'move'
 
 function straighten() {
-  const project = useProject()
   const stage = useStage()
   const view = useView()
   const notices = useNotices()
-  const { withCamera, mainBearingDeg, subject } = useFraming()
+  const { withCamera, subject } = useFraming()
+
+  const wallNormalAt = useWallNormal()
+  const squaring = useSquaring(wallNormalAt)
+
+  const centre = (point: Vec3, by: CentreBy): boolean => withCamera((c) => centreOn(c, point, { by }), 'Centred')
+  /** Centres on the selected object. */
+  function centreSelected(by: CentreBy): void {
+    const one = view.selection.length === 1 ? stage.byId.get(view.selection[0]!) : undefined
+    if (one) centre(boxCentre(one.box), by)
+    else notices.say('Select one object to centre on, or pick a point.', 'warning')
+  }
+
+  /** The horizon through a point; the subject keeps its place by rise. */
+  function horizon(feature: Vec3): void {
+    const keep = subject.value
+    if (!keep) return
+    if (withCamera((c: Camera) => horizonThrough(c, feature, keep), 'Horizon laid through it'))
+      notices.say(`The horizon is at ${feature[2].toFixed(2)} m now; the subject keeps its place.`)
+  }
+  return { ...squaring, wallNormalAt, centre, centreSelected, horizon }
+}
+export const useStraighten = createSharedComposable(straighten)
+
+/**
+ * Normal of the flat upright surface at a place of the picture; of the wall behind it where only something small or bent is there;
+ * null where there is neither.
+ */
+function useWallNormal() {
+  const project = useProject()
+  const stage = useStage()
+  const pointer = usePointer()
+  return async (camera: Camera, [x, y]: readonly [number, number]): Promise<Vec3 | null> => {
+    const hidden = project.shown
+    const reach = camera.frame.widthPx * PATCH
+    const rays = PATCH_AT.flatMap(([dx, dy]) => pointer.sightAt(camera, x + dx * reach, y + dy * reach) ?? [])
+    const hits = await Promise.all(rays.map((ray) => stage.rays.pick(ray, hidden)))
+    const [middle, ...around] = hits
+    const alike = (h: Hit | null | undefined): boolean =>
+      Boolean(h && middle && h.normal.reduce((s, v, k) => s + v * middle.normal[k]!, 0) > SAME_COS)
+    const flat = middle && around.filter(alike).length >= 3 && Math.abs(middle.normal[2]) < 0.5
+    if (flat) return middle.normal
+    const behind = rays[0] && (await stage.rays.wallAlong(rays[0], FAR_M, hidden))
+    return behind?.normal ?? (middle && Math.abs(middle.normal[2]) < 0.5 ? middle.normal : null)
+  }
+}
+
+/** Squaring up to a wall, to the one under the pointer, or to the building's nearest direction. */
+function useSquaring(wallNormalAt: ReturnType<typeof useWallNormal>) {
+  const project = useProject()
+  const notices = useNotices()
+  const { withCamera, mainBearingDeg } = useFraming()
   const pointer = usePointer()
 
   /** Square to a wall with the framing kept by shift; where no real lens shifts so far it asks: by shift all the same, or by turning. */
@@ -67,39 +117,5 @@ function straighten() {
     if (normal) squareTo(normal)
     else squareNearest()
   }
-  /**
-   * Normal of the flat upright surface at a place of the picture; of the wall behind it where only something small or bent is there;
-   * null where there is neither.
-   */
-  async function wallNormalAt(camera: Camera, [x, y]: readonly [number, number]): Promise<Vec3 | null> {
-    const hidden = project.shown
-    const reach = camera.frame.widthPx * PATCH
-    const rays = PATCH_AT.flatMap(([dx, dy]) => pointer.sightAt(camera, x + dx * reach, y + dy * reach) ?? [])
-    const hits = await Promise.all(rays.map((ray) => stage.rays.pick(ray, hidden)))
-    const [middle, ...around] = hits
-    const alike = (h: Hit | null | undefined): boolean =>
-      Boolean(h && middle && h.normal.reduce((s, v, k) => s + v * middle.normal[k]!, 0) > SAME_COS)
-    const flat = middle && around.filter(alike).length >= 3 && Math.abs(middle.normal[2]) < 0.5
-    if (flat) return middle.normal
-    const behind = rays[0] && (await stage.rays.wallAlong(rays[0], FAR_M, hidden))
-    return behind?.normal ?? (middle && Math.abs(middle.normal[2]) < 0.5 ? middle.normal : null)
-  }
-
-  const centre = (point: Vec3, by: CentreBy): boolean => withCamera((c) => centreOn(c, point, { by }), 'Centred')
-  /** Centres on the selected object. */
-  function centreSelected(by: CentreBy): void {
-    const one = view.selection.length === 1 ? stage.byId.get(view.selection[0]!) : undefined
-    if (one) centre(boxCentre(one.box), by)
-    else notices.say('Select one object to centre on, or pick a point.', 'warning')
-  }
-
-  /** The horizon through a point; the subject keeps its place by rise. */
-  function horizon(feature: Vec3): void {
-    const keep = subject.value
-    if (!keep) return
-    if (withCamera((c: Camera) => horizonThrough(c, feature, keep), 'Horizon laid through it'))
-      notices.say(`The horizon is at ${feature[2].toFixed(2)} m now; the subject keeps its place.`)
-  }
-  return { squareTo, wallNormalAt, squareNearest, squareUnderPointer, centre, centreSelected, horizon }
+  return { squareTo, squareNearest, squareUnderPointer }
 }
-export const useStraighten = createSharedComposable(straighten)

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-// The one selected object, or model, in Plan: its outline with a handle that moves it over the floor; one edit at the end.
-import { computed, ref } from 'vue'
-import type { Vec3 } from '#core/math'
+// The one selected object, or model, in Plan: its outline with a handle that moves it over the floor, seen in the picture too; one edit at the end.
+import { computed, ref, shallowRef } from 'vue'
+import type { Box, Vec3 } from '#core/math'
+import type { Command } from '#model'
 import { useSelection } from '../selection/selection.ts'
 import { useProject } from '../../stores/project.ts'
 import { signed } from '../../text/short.ts'
@@ -14,6 +15,7 @@ const props = defineProps<{
 const project = useProject()
 const { nodes } = useSelection()
 const by = ref<readonly [number, number] | null>(null)
+const start = shallowRef<Box | null>(null)
 let from: Vec3 | null = null
 
 const one = computed(() => (nodes.value.length === 1 ? nodes.value[0]! : null))
@@ -21,43 +23,52 @@ const model = computed(() => {
   const key = one.value?.id.split('/', 1)[0]
   return project.document?.models.find((m) => m.key === key) ?? null
 })
+/** Its outline where it is dragged to: the facts of what moves come a moment later. */
 const shape = computed(() => {
-  const n = one.value
-  if (!n) return null
+  const box = start.value ?? one.value?.box
+  if (!box) return null
   const [dx, dy] = by.value ?? [0, 0]
-  const a = props.toPx([n.box.min[0] + dx, n.box.max[1] + dy, n.box.max[2]])
-  const b = props.toPx([n.box.max[0] + dx, n.box.min[1] + dy, n.box.max[2]])
+  const a = props.toPx([box.min[0] + dx, box.max[1] + dy, box.max[2]])
+  const b = props.toPx([box.max[0] + dx, box.min[1] + dy, box.max[2]])
   return { x: a.x, y: a.y, w: Math.max(1, b.x - a.x), h: Math.max(1, b.y - a.y) }
 })
+function begin(): void {
+  by.value = from = null
+  start.value = one.value?.box ?? null
+}
 function drag(e: PointerEvent): void {
   const p = props.toWorld(e)
   from ??= p
   const [dx, dy] = [p[0] - from[0], p[1] - from[1]]
   // Shift holds the drag to one axis
   by.value = e.shiftKey ? (Math.abs(dx) > Math.abs(dy) ? [dx, 0] : [0, dy]) : [dx, dy]
+  const command = movedBy(by.value)
+  if (command) project.showEdit(command)
 }
-function moved([dx, dy]: readonly [number, number]): void {
+function movedBy([dx, dy]: readonly [number, number]): Command | null {
   const n = one.value
   const m = model.value
-  if (!n || !m || (dx === 0 && dy === 0)) return
-  const add = ([x, y, z]: Vec3): Vec3 => [x + dx, y + dy, z]
+  if (!n || !m || (dx === 0 && dy === 0)) return null
+  const add = ([x, y, z]: Vec3): [number, number, number] => [x + dx, y + dy, z]
   if (n.parentId === null)
-    project.run({
-      type: 'placeModel',
-      modelId: m.id,
-      changes: { place: { ...m.place, position: add(m.place.position) } },
-    })
-  else {
-    const now = m.moved.find((o) => o.path === n.id) ?? { path: n.id, moveM: [0, 0, 0] as Vec3, turnDeg: 0 }
-    project.run({ type: 'moveObject', modelId: m.id, move: { ...now, moveM: add(now.moveM) } })
-  }
+    return { type: 'placeModel', modelId: m.id, changes: { place: { ...m.place, position: add(m.place.position) } } }
+  const now = m.moved.find((o) => o.path === n.id) ?? { path: n.id, moveM: [0, 0, 0] as Vec3, turnDeg: 0 }
+  return { type: 'moveObject', modelId: m.id, move: { ...now, moveM: add(now.moveM) } }
+}
+function nudge(way: readonly [number, number]): void {
+  const command = movedBy(way)
+  if (command) project.run(command)
+}
+function over(): void {
+  by.value = from = start.value = null
 }
 function done(): void {
-  if (by.value) moved(by.value)
-  by.value = from = null
+  over()
+  project.settleEdit()
 }
 function cancel(): void {
-  by.value = from = null
+  over()
+  project.letGo()
 }
 const reading = computed(() => (by.value ? `${signed(by.value[0], 2)}, ${signed(by.value[1], 2)} m` : ''))
 </script>
@@ -72,9 +83,9 @@ const reading = computed(() => (by.value ? `${signed(by.value[0], 2)}, ${signed(
       :label="`Move “${one.name}”`"
       testid="plan-object"
       :reading="reading"
-      @start="by = null"
+      @start="begin"
       @drag="drag"
-      @nudge="(x, y) => moved([x, y])"
+      @nudge="(x, y) => nudge([x, y])"
       @done="done"
       @cancel="cancel"
     />

@@ -1,7 +1,7 @@
 // What drags, clicks and nudges on Side do: eye height, the aim's height, standing anew looking up or down, picked points.
-import { ref } from 'vue'
-import { wrapBearingDeg } from '#core/base'
-import { aimPointOf, standMoved, type Stand } from '#core/camera'
+import { ref, type Ref } from 'vue'
+import { aimPointOf, heldOnSide, isNearUpright, levelWith, standFromSide, standMoved, type Stand } from '#core/camera'
+import type { SnapLine } from '#core/framing'
 import { distance, type Vec3 } from '#core/math'
 import { startDrag } from '../../controls/drag.ts'
 import { useFraming } from '../camera/framing.ts'
@@ -10,19 +10,16 @@ import { useProject } from '../../stores/project.ts'
 import { useView } from '../../stores/view.ts'
 import { usePicking } from '../straighten/picking.ts'
 import { useDragEnd } from './ending.ts'
-import { useSnapping } from './snapping.ts'
+import { useSnapping, type Snapping } from './snapping.ts'
 import type { Strip } from './strip.ts'
 
-/** A sight line this near to upright is drawn exactly so. */
-const UPRIGHT_DEG = 3
+type SideDrag = '' | 'eye' | 'aim' | 'stand'
 
 export function useSideDrags(strip: Strip) {
   const project = useProject()
   const view = useView()
-  const picking = usePicking()
-  const { floor } = useFraming()
   const snap = useSnapping(strip.metresPerPx)
-  const active = ref<'' | 'eye' | 'aim' | 'stand'>('')
+  const active = ref<SideDrag>('')
   const { done, cancel, nudgeAimBy } = useDragEnd(active, snap.clear)
   let from: Stand | null = null
 
@@ -30,10 +27,7 @@ export function useSideDrags(strip: Strip) {
     active.value = what
     from = project.working?.stand ?? null
   }
-  const ownEye = () => {
-    const doc = project.document
-    return doc && floor.value !== null ? [{ at: floor.value + doc.eyeHeightM, label: 'own eye height' }] : []
-  }
+  const ownEye = useOwnEye()
   function dragEye(e: PointerEvent): void {
     if (!from) return
     const aim = aimPointOf(from.aim, centreOf)
@@ -56,50 +50,70 @@ export function useSideDrags(strip: Strip) {
   }
   const nudgeAim = (dy: number): void => nudgeAimBy([0, 0, dy])
 
+  const down = useSidePress(strip, { snap, active, cancel })
+  return { active, begin, dragEye, dragAim, nudgeEye, nudgeAim, done, cancel, down, guides: snap.guides }
+}
+
+/** The project's own eye height above the floor, as a height that catches. */
+function useOwnEye() {
+  const project = useProject()
+  const { floor } = useFraming()
+  return (): SnapLine[] => {
+    const doc = project.document
+    return doc && floor.value !== null ? [{ at: floor.value + doc.eyeHeightM, label: 'own eye height' }] : []
+  }
+}
+
+interface SidePress {
+  readonly snap: Snapping
+  readonly active: Ref<SideDrag>
+  readonly cancel: () => void
+}
+
+/** A press on empty Side: it slides the strip, takes a point that was asked for, or draws a stand. */
+function useSidePress(strip: Strip, on: SidePress) {
+  const project = useProject()
+  const view = useView()
+  const picking = usePicking()
   /** The place on Side in the plane of the sight line: through the station, or where Side is pinned through its own middle. */
   function inPlane(e: { clientX: number; clientY: number }): Vec3 {
     const p = strip.toWorld(e)
     const s = project.working?.stand.station
-    const b = (strip.camera.value.pose.bearingDeg * Math.PI) / 180
-    if (!s) return p
-    // moved along Side's own direction until level with the station
-    const off = (s[0] - p[0]) * Math.sin(b) + (s[1] - p[1]) * Math.cos(b)
-    return [p[0] + off * Math.sin(b), p[1] + off * Math.cos(b), p[2]]
+    return s ? levelWith(p, s, strip.camera.value.pose.bearingDeg) : p
   }
+  const drawStand = useSideStand(inPlane, on)
+  return (e: PointerEvent): void => {
+    if (e.button === 0 && view.tool === 'stand' && !view.picking && project.document) drawStand(e)
+    else if (e.button <= 2)
+      strip.slideStrip(e, () => {
+        if (view.picking && e.button === 0) picking.take(inPlane(e), null)
+      })
+  }
+}
 
-  /** With Stand chosen a drag draws a stand, the station and then the aim, up or down and straight up or down too. */
-  function down(e: PointerEvent): void {
+/** A drag draws a stand, the station and then the aim, up or down and straight up or down too. */
+function useSideStand(inPlane: (e: PointerEvent) => Vec3, { snap, active, cancel }: SidePress) {
+  const project = useProject()
+  const view = useView()
+  const ownEye = useOwnEye()
+  return (e: PointerEvent): void => {
     const doc = project.document
-    if (e.button !== 0 || view.tool !== 'stand' || view.picking || !doc) {
-      if (e.button <= 2)
-        strip.slideStrip(e, () => {
-          if (view.picking && e.button === 0) picking.take(inPlane(e), null)
-        })
-      return
-    }
+    if (!doc) return
     e.preventDefault()
     const keep = project.camera?.pose.bearingDeg ?? 0
     const start = inPlane(e)
     const station: Vec3 = [start[0], start[1], snap.height(start[2], start, ownEye(), e)]
+    const aimAt = (m: PointerEvent): Vec3 => {
+      // Shift holds to one axis: level, or straight up and down
+      const p = m.shiftKey ? heldOnSide(inPlane(m), station) : inPlane(m)
+      if (!m.altKey && isNearUpright(station, p)) return [station[0], station[1], p[2]]
+      return [p[0], p[1], snap.height(p[2], p, [{ at: station[2], label: 'level' }], m)]
+    }
     active.value = 'stand'
     startDrag(e, {
       move: (_dx, _dy, m) => {
-        let point = inPlane(m)
-        // Shift holds to one axis: level, or straight up and down
-        if (m.shiftKey) {
-          const across = Math.hypot(point[0] - station[0], point[1] - station[1])
-          const level = across > Math.abs(point[2] - station[2])
-          point = level ? [point[0], point[1], station[2]] : [station[0], station[1], point[2]]
-        }
-        const flat = Math.hypot(point[0] - station[0], point[1] - station[1])
-        const rise = point[2] - station[2]
-        const upright = Math.abs(rise) > 0 && (Math.atan2(flat, Math.abs(rise)) * 180) / Math.PI < UPRIGHT_DEG
-        if (!m.altKey && upright) point = [station[0], station[1], point[2]]
-        else point = [point[0], point[1], snap.height(point[2], point, [{ at: station[2], label: 'level' }], m)]
-        if (distance(point, station) < 1e-6) return
-        // straight down the picture's top keeps the bearing there was
-        const topBearingDeg = wrapBearingDeg(rise > 0 && upright ? keep + 180 : keep)
-        project.show({ stand: { station, aim: { kind: 'point', point, topBearingDeg }, rollDeg: 0 } })
+        const point = aimAt(m)
+        if (distance(point, station) > 1e-6) project.show({ stand: standFromSide(station, point, keep) })
       },
       end: (moved) => {
         snap.clear()
@@ -111,5 +125,4 @@ export function useSideDrags(strip: Strip) {
       cancel,
     })
   }
-  return { active, begin, dragEye, dragAim, nudgeEye, nudgeAim, done, cancel, down, guides: snap.guides }
 }

@@ -1,8 +1,8 @@
 // Snapping on Plan and Side: square directions, centre lines of rooms and objects, round values. Alt suspends it; what caught is shown.
 import { ref, type Ref } from 'vue'
-import { atan2Deg, cosDeg, sinDeg } from '#core/base'
+import { atan2Deg, sinDeg } from '#core/base'
 import { directionOf } from '#core/camera'
-import { roundStepM, snapBearing, snapTo, type SnapLine } from '#core/framing'
+import { roundStepM, snapBearing, snapTo, turnedInPlan, type SnapLine } from '#core/framing'
 import { boxCentre, type Vec3 } from '#core/math'
 import { useFraming } from '../camera/framing.ts'
 import { useStage } from '../../stores/stage.ts'
@@ -22,49 +22,54 @@ export interface Guide {
   readonly label: string
 }
 
-export function useSnapping(metresPerPx: Ref<number>) {
+/** Lines of Plan as offsets along (u) and across (v) the building's main direction. */
+function usePlanLines() {
   const stage = useStage()
   const view = useView()
-  const { mainBearingDeg, floor } = useFraming()
-  const guides = ref<readonly Guide[]>([])
-  const free = (e: { altKey: boolean }): boolean => e.altKey || !view.snapping
-  const reach = (): number => REACH_PX * metresPerPx.value
-  const clear = (): void => void (guides.value = [])
-
-  /** Lines of Plan as offsets along (u) and across (v) the building's main direction. */
-  function planLines(): { u: SnapLine[]; v: SnapLine[] } {
+  const { mainBearingDeg } = useFraming()
+  return (): { u: SnapLine[]; v: SnapLine[] } => {
     const b = mainBearingDeg.value
-    const [c, s] = [cosDeg(b), sinDeg(b)]
-    const along = (p: Vec3): number => p[0] * c - p[1] * s
-    const across = (p: Vec3): number => p[0] * s + p[1] * c
     const lines = { u: [] as SnapLine[], v: [] as SnapLine[] }
     for (const l of stage.walls?.centreLines ?? []) {
       const turned = Math.abs(sinDeg(l.bearingDeg - b))
-      if (turned < 1e-3) lines.u.push({ at: along(l.point), label: 'centre line' })
-      else if (turned > 1 - 1e-6) lines.v.push({ at: across(l.point), label: 'centre line' })
+      const [u, v] = turnedInPlan(l.point, b)
+      if (turned < 1e-3) lines.u.push({ at: u, label: 'centre line' })
+      else if (turned > 1 - 1e-6) lines.v.push({ at: v, label: 'centre line' })
     }
     for (const id of view.selection.slice(0, 4)) {
       const node = stage.byId.get(id)
       if (!node) continue
-      const m = boxCentre(node.box)
-      lines.u.push({ at: along(m), label: `middle of ${node.name}` })
-      lines.v.push({ at: across(m), label: `middle of ${node.name}` })
+      const [u, v] = turnedInPlan(boxCentre(node.box), b)
+      lines.u.push({ at: u, label: `middle of ${node.name}` })
+      lines.v.push({ at: v, label: `middle of ${node.name}` })
     }
     return lines
   }
+}
+
+export type Snapping = ReturnType<typeof useSnapping>
+
+export function useSnapping(metresPerPx: Ref<number>) {
+  const view = useView()
+  const { mainBearingDeg } = useFraming()
+  const planLines = usePlanLines()
+  const guides = ref<readonly Guide[]>([])
+  const free = (e: { altKey: boolean }): boolean => e.altKey || !view.snapping
+  const reach = (): number => REACH_PX * metresPerPx.value
+  const clear = (): void => void (guides.value = [])
 
   /** A point on Plan, caught by centre lines and round values. */
   function onPlan(p: Vec3, e: { altKey: boolean }): Vec3 {
     clear()
     if (free(e)) return p
     const b = mainBearingDeg.value
-    const [c, s] = [cosDeg(b), sinDeg(b)]
     const lines = planLines()
+    const [along, across] = turnedInPlan(p, b)
     // round values are those of the world's own axes
     const round = Math.abs(b) < 1e-6 ? roundStepM(metresPerPx.value) : null
-    const u = snapTo(p[0] * c - p[1] * s, lines.u, reach(), round)
-    const v = snapTo(p[0] * s + p[1] * c, lines.v, reach(), round)
-    const point: Vec3 = [u.value * c + v.value * s, v.value * c - u.value * s, p[2]]
+    const u = snapTo(along, lines.u, reach(), round)
+    const v = snapTo(across, lines.v, reach(), round)
+    const point: Vec3 = [...turnedInPlan([u.value, v.value, 0], -b), p[2]]
     guides.value = [
       ...(u.label ? [{ point, bearingDeg: b, label: u.label }] : []),
       ...(v.label ? [{ point, bearingDeg: b + 90, label: v.label }] : []),
@@ -89,9 +94,19 @@ export function useSnapping(metresPerPx: Ref<number>) {
     return [station[0] + d[0] * away, station[1] + d[1] * away, p[2]]
   }
 
-  /** A height on Side: caught by another height (level), floors, the usual eye height, and round values. */
-  function height(z: number, at: Vec3, others: readonly SnapLine[], e: { altKey: boolean }): number {
-    clear()
+  return { guides, clear, onPlan, aimOnPlan, height: useHeights(metresPerPx, guides, free) }
+}
+
+/** A height on Side: caught by another height (level), floors, the usual eye height, and round values. */
+function useHeights(
+  metresPerPx: Ref<number>,
+  guides: Ref<readonly Guide[]>,
+  free: (e: { altKey: boolean }) => boolean,
+) {
+  const stage = useStage()
+  const { floor } = useFraming()
+  return (z: number, at: Vec3, others: readonly SnapLine[], e: { altKey: boolean }): number => {
+    guides.value = []
     if (free(e)) return z
     const floors = stage.storeys.map((f) => ({ at: f.heightM, label: f.name }))
     const own = floor.value === null ? [] : [{ at: floor.value + 1.6, label: 'standing' }, { at: floor.value + 1.2, label: 'seated' }] // prettier-ignore
@@ -100,5 +115,4 @@ export function useSnapping(metresPerPx: Ref<number>) {
     if (r.label) guides.value = [{ point: [at[0], at[1], r.value], bearingDeg: null, label: r.label }]
     return r.value
   }
-  return { guides, clear, onPlan, aimOnPlan, height }
 }

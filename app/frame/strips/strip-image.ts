@@ -1,6 +1,6 @@
 // The base image of Plan or Side: drawn by the stage a moment after zoom, size, cut or model rest; the old one lies scaled meanwhile.
 import { watchDebounced } from '@vueuse/core'
-import { computed, onMounted, shallowRef } from 'vue'
+import { computed, onMounted, shallowRef, type Ref } from 'vue'
 import type { Camera } from '#core/camera'
 import { holdImage, lastImage } from '../../controls/last-image.ts'
 import { useProject } from '../../stores/project.ts'
@@ -9,10 +9,14 @@ import { useView } from '../../stores/view.ts'
 import type { StripView } from './strip-view.ts'
 import type { StripOptions } from './strip-options.ts'
 
-export function useStripImage(
-  o: Pick<StripOptions, 'key' | 'canvas' | 'cut'>,
-  { camera, width, height, widthM, toPx, isSized }: StripView,
-) {
+function put(el: HTMLCanvasElement, bitmap: ImageBitmap): void {
+  el.width = bitmap.width
+  el.height = bitmap.height
+  el.getContext('bitmaprenderer')!.transferFromImageBitmap(bitmap)
+}
+
+export function useStripImage(o: Pick<StripOptions, 'key' | 'canvas' | 'cut'>, strip: StripView) {
+  const { camera, width, height, isSized } = strip
   const project = useProject()
   const stage = useStage()
   const view = useView()
@@ -42,9 +46,7 @@ export function useStripImage(
       bitmap.close()
       return
     }
-    el.width = bitmap.width
-    el.height = bitmap.height
-    el.getContext('bitmaprenderer')!.transferFromImageBitmap(bitmap)
+    put(el, bitmap)
     drawn.value = c
     holdImage(lastOf(), el, c)
   }
@@ -54,19 +56,21 @@ export function useStripImage(
     const last = await lastImage<Camera>(lastOf())
     const el = o.canvas.value
     if (!last || !el || drawn.value) return last?.bitmap.close()
-    el.width = last.bitmap.width
-    el.height = last.bitmap.height
-    el.getContext('bitmaprenderer')!.transferFromImageBitmap(last.bitmap)
+    put(el, last.bitmap)
     drawn.value = last.about
   })
   watchDebounced(
-    () => [camera.value, o.cut.value, stage.storeys, stage.ready, project.shown, view.theme] as const,
+    () => [camera.value, o.cut.value, stage.storeys, stage.placings, stage.ready, project.shown, view.theme] as const,
     () => void redraw(),
     { debounce: 90, immediate: true, flush: 'post' },
   )
 
-  /** Where the base image lies now, while a newer one is on its way. */
-  const imageStyle = computed(() => {
+  return { drawn, imageStyle: useImageStyle(drawn, strip) }
+}
+
+/** Where the base image lies now, while a newer one is on its way. */
+function useImageStyle(drawn: Readonly<Ref<Camera | null>>, { camera, widthM, toPx }: StripView) {
+  return computed(() => {
     const d = drawn.value
     const same = d && d.pose.bearingDeg === camera.value.pose.bearingDeg && d.pose.tiltDeg === camera.value.pose.tiltDeg
     if (!d || !same || d.lens.projection.kind !== 'parallel') return { visibility: 'hidden' as const }
@@ -76,5 +80,4 @@ export function useStripImage(
     const dy = c.y - camera.value.frame.heightPx / 2
     return { transform: `translate(${dx}px, ${dy}px) scale(${k * (camera.value.frame.widthPx / d.frame.widthPx)})` }
   })
-  return { drawn, imageStyle }
 }

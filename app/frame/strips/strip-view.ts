@@ -1,6 +1,6 @@
 // The parallel camera of Plan or Side: it zooms, slides and fits; places on the page for world points and back.
 import { useElementSize } from '@vueuse/core'
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 import { projectPoint, rayThrough } from '#core/camera'
 import { parallelCamera, parallelFit, roundLength } from '#core/framing'
 import { boxCorners, distance, type Box, type Vec3 } from '#core/math'
@@ -95,7 +95,17 @@ export function useStripMoves(
     })
   }
 
-  // the first fit, and again when the model changes or the strip turns
+  useFirstFit(fitModel, isSized, direction)
+  return { fitModel, fitCamera, zoomAt, wheel, slideStrip }
+}
+
+/** The first fit, and again when the model changes or the strip turns. */
+function useFirstFit(
+  fitModel: () => void,
+  isSized: Readonly<Ref<boolean>>,
+  direction: StripOptions['direction'],
+): void {
+  const stage = useStage()
   const fitted = ref('')
   watch(
     () => [stage.facts, isSized.value, Math.round(direction.value.bearingDeg)] as const,
@@ -108,7 +118,5 @@ export function useStripMoves(
     },
     { immediate: true },
   )
-
-  return { fitModel, fitCamera, zoomAt, wheel, slideStrip }
 }
 const modelSize = (b: Box): number => distance(b.min, b.max)
