@@ -8,6 +8,7 @@ import type { Vec3 } from '#core/math'
 import { ALL_SHOWN, isCutAway, type Shown, type Sight } from '#core/section'
 import { featureEdges } from './feature-edges.ts'
 import { hiddenOf, isHidden } from './hidden.ts'
+import { isHole } from './holes.ts'
 import { watertight, type Closedness } from './watertight.ts'
 import { findLevelFaces } from './levels.ts'
 import { findStoreys } from './storeys.ts'
@@ -27,6 +28,7 @@ const EDGES_KEPT = 64
 /** So far behind what was passed through a ray goes on, and so many things it passes through. */
 const PAST_M = 1e-4
 const MOST_PASSED = 256
+const MOST_HOLES = 256
 /** Gaps between boards are narrower than this. */
 const BESIDE = [
   [0, 0],
@@ -85,9 +87,22 @@ export class MeshScene {
   }
 
   private first(forest: Forest, far: number, clear: boolean): RawHit | null {
-    const hit = forest.first(this.ray, far)
-    if (!hit?.face) return null
-    return { point: hit.point, normal: hit.face.normal, distance: hit.distance, vertex: hit.face.a, clear }
+    const { holes, positions } = this.soup
+    const { ray } = this
+    let passedM = 0
+    for (let n = 0; n < MOST_HOLES; n++) {
+      const hit = forest.first(ray, far - passedM)
+      if (!hit?.face) break
+      const { a, b, c, normal } = hit.face
+      if (clear || !holes || !isHole(holes, positions, [a, b, c], hit.point)) {
+        if (passedM > 0) ray.origin.addScaledVector(ray.direction, -passedM)
+        return { point: hit.point, normal, distance: hit.distance + passedM, vertex: a, clear }
+      }
+      passedM += hit.distance + PAST_M
+      ray.origin.addScaledVector(ray.direction, hit.distance + PAST_M)
+    }
+    if (passedM > 0) ray.origin.addScaledVector(ray.direction, -passedM)
+    return null
   }
 
   nodeAt(vertex: number): NodeFacts {

@@ -1,5 +1,5 @@
 // How does a loaded scene become one soup of world-space triangles with exact facts about its nodes?
-// Model: transparent triangles go last, so that light can ignore them. Space: world, Z up (the root's matrix has turned the file
+// Model: transparent triangles go last, so that light can ignore them; surfaces with holes before them, so that theirs are one run. Space: world, Z up (the root's matrix has turned the file
 // already).
 
 import {
@@ -13,6 +13,7 @@ import {
 } from 'three'
 import { joinBoxes, type Box } from '#core/math'
 import { collect, finish, trianglesOf, type Piece } from './nodes.ts'
+import { cutOutMap, HoleGatherer, plainPicture, type PictureReader } from './holes.ts'
 import type { SceneFacts, Soup } from './types.ts'
 
 /** Base colour of a material; its texture is taken as a light grey multiplier. */
@@ -21,6 +22,7 @@ function baseColour(material: unknown): Color {
   const c = m ? m.color.clone() : new Color(0.7, 0.7, 0.7)
   return m?.map ? c.multiplyScalar(0.8) : c
 }
+const materialOf = ({ material }: Mesh): unknown => (Array.isArray(material) ? material[0] : material)
 const vertexColours = (material: unknown, mesh: Mesh): BufferAttribute | InterleavedBufferAttribute | null =>
   material instanceof MeshStandardMaterial && material.vertexColors
     ? (mesh.geometry.getAttribute('color') as BufferAttribute)
@@ -28,12 +30,15 @@ const vertexColours = (material: unknown, mesh: Mesh): BufferAttribute | Interle
 
 /**
  * The soup and the facts of everything below `root` (whose own name is not part of the paths). RangeError when a position is
- * not finite. Linear in the number of triangles.
+ * not finite. `read` gives the pictures of cut-outs. Linear in the number of triangles.
  */
-export function soupOf(root: Object3D): { soup: Soup; facts: SceneFacts } {
+export function soupOf(root: Object3D, read: PictureReader = plainPicture): { soup: Soup; facts: SceneFacts } {
   root.updateMatrixWorld(true)
   const { drafts, pieces } = collect(root)
-  const ordered = [...pieces.filter((p) => !p.clear), ...pieces.filter((p) => p.clear)]
+  const hasHoles = (p: Piece): boolean => cutOutMap(materialOf(p.mesh), p.mesh) !== null
+  const opaque = pieces.filter((p) => !p.clear)
+  const ordered = [...opaque.filter((p) => !hasHoles(p)), ...opaque.filter(hasHoles), ...pieces.filter((p) => p.clear)]
+  const gatherer = new HoleGatherer(read)
   const count = (p: Piece): number => p.mesh.geometry.index?.count ?? p.mesh.geometry.getAttribute('position').count
   const vertices = ordered.reduce((n, p) => n + p.mesh.geometry.getAttribute('position').count, 0)
   const total = ordered.reduce((n, p) => n + count(p), 0)
@@ -50,7 +55,8 @@ export function soupOf(root: Object3D): { soup: Soup; facts: SceneFacts } {
     const geometry = mesh.geometry
     const position = geometry.getAttribute('position')
     const matrix: Matrix4 = mesh.matrixWorld
-    const material = Array.isArray(mesh.material) ? mesh.material[0] : mesh.material
+    const material = materialOf(mesh)
+    if (!clear) gatherer.add(mesh, material, v)
     const tone = vertexColours(material, mesh)
     const base = baseColour(material)
     const glow = isEmitter(material) ? material.emissive.clone().multiplyScalar(material.emissiveIntensity) : null
@@ -69,7 +75,10 @@ export function soupOf(root: Object3D): { soup: Soup; facts: SceneFacts } {
   }
   const { facts } = finish(drafts)
   return {
-    soup: { positions, indices: indices.subarray(0, k), nodeOfVertex, albedo, emission, opaqueTriangles },
+    soup: {
+      ...{ positions, indices: indices.subarray(0, k), nodeOfVertex, albedo, emission, opaqueTriangles },
+      holes: gatherer.holes(),
+    },
     facts,
   }
 }

@@ -2,6 +2,7 @@
 // Space: world metres, Z up.
 
 import type { Box, Vec3 } from '#core/math'
+import type { Holes } from './holes.ts'
 
 export interface NodeFacts {
   /** Path of names from the root, with #2, #3 ... where siblings share a name; stable over reload. */
@@ -32,6 +33,8 @@ export interface Soup {
   readonly emission: Float32Array
   /** From this triangle on, triangles let light through (glass). */
   readonly opaqueTriangles: number
+  /** Where opaque surfaces have holes; null or absent where none has. */
+  readonly holes?: Holes | null
 }
 
 export interface SceneFacts {

@@ -8,7 +8,15 @@ import type { Camera } from '#core/camera'
 import { exposureFactor, meteredEv100 } from '#core/optics'
 import { withDensity } from '#formats/png'
 import { loadGlb } from '#formats/scene'
-import { assemble, quickFacts, soupOf, type LightVolume, type SceneFacts } from '#mesh'
+import {
+  assemble,
+  plainPicture,
+  quickFacts,
+  soupOf,
+  type LightVolume,
+  type PictureReader,
+  type SceneFacts,
+} from '#mesh'
 import type { Size, Tile } from './aim.ts'
 import { DrawingPass } from './drawing.ts'
 import { FullPasses } from './full-passes.ts'
@@ -100,7 +108,7 @@ export class StageEngine implements StageContract {
     if (!this.scene) throw new RangeError('StageEngine.soup: nothing is loaded')
     this.stage.takeApart()
     try {
-      const { soup, facts } = soupOf(this.scene)
+      const { soup, facts } = soupOf(this.scene, pictureOf)
       this.stage.setFacts(facts)
       return { soup, facts }
     } catch (e) {
@@ -344,4 +352,18 @@ function logMean(pixels: Float32Array): number {
     sum += Math.log(1e-4 + 0.2126 * pixels[i]! + 0.7152 * pixels[i + 1]! + 0.0722 * pixels[i + 2]!)
   }
   return n * 50 < pixels.length / 4 ? 0 : Math.exp(sum / n)
+}
+
+/** Cut-outs are read at this size at most, pixels: leaves stay leaves, and a ray's question stays small. */
+const HOLES_PX = 512
+/** A texture's picture as the geometry reads it; null where there is no canvas. */
+const pictureOf: PictureReader = (image) => {
+  const plain = plainPicture(image)
+  if (plain || !(image instanceof ImageBitmap) || typeof OffscreenCanvas === 'undefined') return plain
+  const k = Math.min(1, HOLES_PX / Math.max(image.width, image.height))
+  const [width, height] = [Math.max(1, Math.round(image.width * k)), Math.max(1, Math.round(image.height * k))]
+  const g = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true })
+  if (!g) return null
+  g.drawImage(image, 0, 0, width, height)
+  return { width, height, data: g.getImageData(0, 0, width, height).data }
 }

@@ -32,7 +32,8 @@ import { BAKE_DEFAULTS } from '#mesh'
 import { aimEye, NEAR_M, type Size, type Tile, type ViewCuts } from './aim.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
 import type { StageScene } from './scene.ts'
-import { ADD_FRAGMENT, FINISH_FRAGMENT, LIGHTING_FRAGMENT } from './shaders.ts'
+import { ADD_FRAGMENT, CONTACT_PARS, FINISH_FRAGMENT, LIGHT_PARS, LIGHTING_FRAGMENT } from './shaders.ts'
+import { EDGE_FRAGMENT, shadeFragment } from './shaders-first.ts'
 import type { Appearance } from './types.ts'
 
 /** Each kind of picture sums its samples in targets of its own, so that one can wait while another is drawn. */
@@ -42,8 +43,15 @@ interface Targets {
   readonly facts: WebGLRenderTarget
   readonly lit: WebGLRenderTarget
   readonly sum: WebGLRenderTarget
+  /** What a first frame evens out: made when it is needed. */
+  shade: WebGLRenderTarget | null
   summed: number
 }
+/** Pictures whose first frames are looked at while the others come; the edges of those that are seen at their size are filtered. */
+const SOFTENED: ReadonlySet<Owner> = new Set(['picture', 'outside', 'moving', 'thumbnail'])
+const FILTERED: ReadonlySet<Owner> = new Set(['picture', 'outside', 'moving'])
+/** As many samples or fewer show steps at edges. */
+const FEW = 2
 /** Contact shading reaches this far, metres (less in small models). */
 const CONTACT_M = 0.45
 const SHADOW_PX = 1280
@@ -108,6 +116,10 @@ export class Passes {
     depthBuffer: false,
   })
   private readonly finish = fullPass(FINISH_FRAGMENT, { uSource: { value: null }, uWeight: { value: 1 }, uTone: { value: 1 }, toneMappingExposure: { value: 1 } }) // prettier-ignore
+  private readonly shade: ShaderMaterial
+  private readonly edges = fullPass(EDGE_FRAGMENT, { uSource: { value: null }, uPixel: { value: new Vector2() } })
+  /** A finished picture before its edges are filtered. */
+  private readonly plain = new WebGLRenderTarget(16, 16, { depthBuffer: false, minFilter: LinearFilter, magFilter: LinearFilter }) // prettier-ignore
   private zenith = { key: '', value: 1 }
 
   constructor(gl: FullPasses, stage: StageScene) {
@@ -133,7 +145,10 @@ export class Passes {
       uZenith: { value: 1 },
       uGroundLux: { value: 1 },
       uFlat: { value: new Vector4() },
+      uShade: { value: null },
+      uShadeOn: { value: 0 },
     })
+    this.shade = fullPass(shadeFragment(LIGHT_PARS, CONTACT_PARS), this.lighting.uniforms)
     this.add.blending = CustomBlending
     this.add.blendSrc = this.add.blendDst = OneFactor
     for (const c of [this.eye, this.sunEye]) {
@@ -166,6 +181,7 @@ export class Passes {
     renderer.render(stage.scene, this.eye)
     // light
     this.setLighting(t, camera, look, sky, factor, size, owner, index)
+    this.soften(t, size, index === 0 && SOFTENED.has(owner))
     renderer.setRenderTarget(t.lit)
     this.gl.full(this.lighting)
     if (stage.prepare('clear')) renderer.render(stage.scene, this.eye)
@@ -176,6 +192,19 @@ export class Passes {
     this.gl.full(this.add)
     t.summed = index + 1
     renderer.setRenderTarget(null)
+  }
+
+  /** Evens out the noise of a first frame before it is lit. */
+  private soften(t: Targets, { width, height }: Size, on: boolean): void {
+    const u = this.lighting.uniforms
+    u['uShadeOn']!.value = on ? 1 : 0
+    if (!on) return
+    const means = { minFilter: LinearFilter, magFilter: LinearFilter } as const
+    t.shade ??= new WebGLRenderTarget(width, height, { ...means, type: HalfFloatType, depthBuffer: false })
+    u['uShade']!.value = null
+    this.renderer.setRenderTarget(t.shade)
+    this.gl.full(this.shade)
+    u['uShade']!.value = t.shade.texture
   }
 
   /**
@@ -228,7 +257,14 @@ export class Passes {
     u['uSource']!.value = sum.texture
     u['uWeight']!.value = 1 / summed
     u['uTone']!.value = tone === 'linear' ? 0 : 1
-    return this.gl.readOut(this.finish, size)
+    if (summed > FEW || !FILTERED.has(owner)) return this.gl.readOut(this.finish, size)
+    const { width, height } = size
+    if (this.plain.width !== width || this.plain.height !== height) this.plain.setSize(width, height)
+    this.renderer.setRenderTarget(this.plain)
+    this.gl.full(this.finish)
+    this.edges.uniforms['uSource']!.value = this.plain.texture
+    ;(this.edges.uniforms['uPixel']!.value as Vector2).set(1 / width, 1 / height)
+    return this.gl.readOut(this.edges, size)
   }
 
   /** Linear RGBA of an owner's first sample, rows from the bottom; alpha is 0 where there is no surface. */
@@ -246,13 +282,14 @@ export class Passes {
   dispose(): void {
     for (const owner of [...this.targets.keys()]) this.dropTargets(owner)
     this.shadow.dispose()
+    this.plain.dispose()
     this.environment.dispose()
   }
 
   private dropTargets(owner: Owner): void {
     const old = this.targets.get(owner)
     old?.facts.depthTexture?.dispose()
-    for (const t of [old?.facts, old?.lit, old?.sum]) t?.dispose()
+    for (const t of [old?.facts, old?.lit, old?.sum, old?.shade]) t?.dispose()
     this.targets.delete(owner)
   }
 
@@ -272,7 +309,7 @@ export class Passes {
     for (const t of facts.textures) t.colorSpace = LinearSRGBColorSpace
     const lit = new WebGLRenderTarget(width, height, { ...near, type: HalfFloatType, depthBuffer: false })
     const sum = new WebGLRenderTarget(width, height, { ...near, type: FloatType, depthBuffer: false })
-    const made = { size, facts, lit, sum, summed: 1 }
+    const made: Targets = { size, facts, lit, sum, shade: null, summed: 1 }
     this.targets.set(owner, made)
     return made
   }

@@ -1,6 +1,14 @@
 // The stage's scene without a GL: which meshes take part in what, what is kept and what is let go.
 import { readFileSync } from 'node:fs'
-import { BufferAttribute, Mesh, ShaderMaterial, Texture, type MeshStandardMaterial, type Object3D } from 'three'
+import {
+  BufferAttribute,
+  Mesh,
+  ShaderMaterial,
+  Texture,
+  type Matrix3,
+  type MeshStandardMaterial,
+  type Object3D,
+} from 'three'
 import { beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
 import { AT_ORIGIN, type PlacedModel } from '#core/placing'
 import { loadGlb } from '#formats/scene'
@@ -69,6 +77,34 @@ describe('passes', () => {
     expect(shown(scene)).toEqual(['room/Room/Floor', 'room/Room/Table'])
     stage.prepareOnly([])
     expect(shown(scene)).toEqual([])
+  })
+})
+
+describe('maps', () => {
+  it('have each their own set of places and transform; one whose set is not there is not drawn', () => {
+    const mesh = meshes(room).find((m) => m.geometry.hasAttribute('uv'))!
+    const source = mesh.material as MeshStandardMaterial
+    const map = (channel: number, scale: number): Texture => {
+      const t = new Texture()
+      t.channel = channel
+      t.repeat.set(scale, scale)
+      t.updateMatrix()
+      return t
+    }
+    Object.assign(source, { map: map(0, 2), normalMap: map(1, 3), emissiveMap: map(3, 1), alphaTest: 0.4 })
+    mesh.geometry.setAttribute('uv1', mesh.geometry.getAttribute('uv'))
+    const scene = set(['room', room])
+    const finished = (pass: 'solid' | 'shadow' | 'drawing') => {
+      stage.prepare(pass)
+      return meshes(scene).find((m) => m === mesh)!.material as unknown as ShaderMaterial
+    }
+    const { defines, uniforms } = finished('solid')
+    expect(defines).toMatchObject({ COLOUR_MAP: 'uv', NORMAL_MAP: 'uv1', HAS_UV1: '' })
+    expect(defines['EMISSION_MAP']).toBeUndefined()
+    expect(['uMapPlace', 'uNormalPlace', 'uRoughPlace'].map((u) => (uniforms[u]!.value as Matrix3).elements[0])).toEqual([2, 3, 1]) // prettier-ignore
+    // a cut-out has its holes in shadow and drawing too
+    expect(finished('shadow').defines).toMatchObject({ COLOUR_MAP: 'uv' })
+    expect(finished('drawing').defines).toMatchObject({ COLOUR_MAP: 'uv' })
   })
 })
 

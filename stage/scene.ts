@@ -29,12 +29,15 @@ import {
 } from 'three'
 import { withNormals } from './normals.ts'
 import { longestEdge, withoutLongEdges } from './split.ts'
-import { isHidden, isUnder, type LightVolume, type SceneFacts } from '#mesh'
+import { isHidden, isUnder, uvName, type LightVolume, type SceneFacts } from '#mesh'
 import { CLEAR_FRAGMENT, SHADOW_FRAGMENT, SHADOW_VERTEX, SURFACE_FRAGMENT, SURFACE_VERTEX } from './shaders.ts'
 import { DRAWING_FRAGMENT, DRAWING_VERTEX, WINDING_FRAGMENT } from './shaders-drawing.ts'
 
 /** Triangles added at most where long ones are drawn in pieces. */
 const MOST_PIECES = 200_000
+
+/** Floors and walls seen at a slant keep their pattern at this many readings at most. */
+const ANISOTROPY = 4
 
 export type Uniforms = Record<string, { value: unknown }>
 
@@ -103,7 +106,7 @@ const flatVolume = (): Data3DTexture => volumeTexture(new Float32Array([1700, 0,
 export class StageScene {
   readonly scene = new Scene()
   readonly light = lightUniforms()
-  private readonly plainShadow = shadowMaterial({}, {})
+  private readonly plainShadow = shadowMaterial({ defines: {}, uniforms: {} })
   private entries: MeshEntry[] = []
   private root: Object3D | null = null
   private hidden: readonly string[] = []
@@ -159,7 +162,7 @@ export class StageScene {
 
   private entryOf(mesh: Mesh, made: Map<string, ShaderMaterial>): MeshEntry {
     const source = (Array.isArray(mesh.material) ? mesh.material[0] : mesh.material) as Material
-    const key = `${source.uuid}|${mesh.geometry.hasAttribute('color')}|${mesh.geometry.hasAttribute('uv')}`
+    const key = `${source.uuid}|${mesh.geometry.hasAttribute('color')}|${['uv', 'uv1'].map((n) => mesh.geometry.hasAttribute(n)).join()}`
     let finished = made.get(key)
     if (!finished) {
       finished = source.transparent ? this.clearMaterial(source, mesh) : surfaceMaterial(source, mesh)
@@ -168,6 +171,7 @@ export class StageScene {
     mesh.geometry = withNormals(mesh.geometry)
     const nodeId = String(mesh.userData['nodeId'] ?? '')
     const { geometry } = mesh
+    const holes = cutOut(finished)
     return {
       mesh,
       source,
@@ -176,8 +180,8 @@ export class StageScene {
       longest: Infinity,
       nodeId,
       finished,
-      shadow: cutOutShadow(finished) ?? this.plainShadow,
-      ...drawingMaterials(source, mesh),
+      shadow: holes ? shadowMaterial(holes) : this.plainShadow,
+      ...drawingMaterials(source, mesh, holes),
       clear: source.transparent,
     }
   }
@@ -317,22 +321,21 @@ function drawnAt(
 /** The surface material of a glTF material: colour, roughness, metal, normal and emission with their textures. */
 function surfaceMaterial(source: Material, mesh: Mesh, fragmentShader = SURFACE_FRAGMENT): ShaderMaterial {
   const m = source instanceof MeshStandardMaterial ? source : null
-  const hasUv = mesh.geometry.hasAttribute('uv')
-  const maps =
-    hasUv && m
-      ? {
-          COLOUR_MAP: m.map,
-          ROUGH_MAP: m.roughnessMap,
-          METAL_MAP: m.metalnessMap,
-          NORMAL_MAP: m.normalMap,
-          EMISSION_MAP: m.emissiveMap,
-        }
-      : {}
+  const maps = {
+    COLOUR_MAP: m?.map,
+    ROUGH_MAP: m?.roughnessMap,
+    METAL_MAP: m?.metalnessMap,
+    NORMAL_MAP: m?.normalMap,
+    EMISSION_MAP: m?.emissiveMap,
+  }
   const defines: Record<string, string> = {}
-  for (const [name, map] of Object.entries(maps)) if (map) defines[name] = ''
-  if (hasUv) defines['HAS_UV'] = ''
+  // a map whose set of places the mesh does not have is not drawn
+  for (const [name, map] of Object.entries(maps))
+    if (map && map.channel < 2 && mesh.geometry.hasAttribute(uvName(map))) defines[name] = uvName(map)
+  for (const map of Object.values(maps)) if (map) map.anisotropy = ANISOTROPY
+  if (mesh.geometry.hasAttribute('uv1')) defines['HAS_UV1'] = ''
   if (source.side === DoubleSide) defines['TWO_SIDED'] = ''
-  const transform = (m?.map ?? m?.normalMap ?? m?.roughnessMap)?.matrix ?? new Matrix3()
+  const place = (map: Texture | null | undefined): { value: Matrix3 } => ({ value: map?.matrix ?? new Matrix3() })
   const fallback = 'color' in source && source.color instanceof Color ? source.color : new Color(0.7, 0.7, 0.7)
   const material = new ShaderMaterial({
     glslVersion: GLSL3,
@@ -353,7 +356,11 @@ function surfaceMaterial(source: Material, mesh: Mesh, fragmentShader = SURFACE_
       uMetalMap: { value: m?.metalnessMap ?? null },
       uNormalMap: { value: m?.normalMap ?? null },
       uEmissionMap: { value: m?.emissiveMap ?? null },
-      uMapTransform: { value: transform },
+      uMapPlace: place(m?.map),
+      uRoughPlace: place(m?.roughnessMap),
+      uMetalPlace: place(m?.metalnessMap),
+      uNormalPlace: place(m?.normalMap),
+      uEmissionPlace: place(m?.emissiveMap),
       inverseView: { value: null },
     },
   })
@@ -361,7 +368,7 @@ function surfaceMaterial(source: Material, mesh: Mesh, fragmentShader = SURFACE_
   return material
 }
 
-const shadowMaterial = (defines: Record<string, string>, uniforms: Uniforms): ShaderMaterial =>
+const shadowMaterial = ({ defines, uniforms }: NonNullable<ReturnType<typeof cutOut>>): ShaderMaterial =>
   new ShaderMaterial({
     glslVersion: GLSL3,
     vertexShader: SHADOW_VERTEX,
@@ -371,19 +378,23 @@ const shadowMaterial = (defines: Record<string, string>, uniforms: Uniforms): Sh
     colorWrite: false,
     side: DoubleSide,
   })
-/** The shadow of a cut-out has its holes; null where a surface has none. */
-function cutOutShadow({ uniforms, defines }: ShaderMaterial): ShaderMaterial | null {
-  const { uMap, uMapTransform, uAlpha, uAlphaTest } = uniforms
-  const hasMap = defines['COLOUR_MAP'] !== undefined
-  if (!hasMap || !((uAlphaTest!.value as number) > 0)) return null
-  return shadowMaterial(
-    { COLOUR_MAP: '' },
-    { uMap: uMap!, uMapTransform: uMapTransform!, uAlpha: uAlpha!, uAlphaTest: uAlphaTest! },
-  )
+/** What a pass of its own needs to leave a cut-out's holes open; null where a surface has none. */
+function cutOut({ uniforms, defines }: ShaderMaterial): { defines: Record<string, string>; uniforms: Uniforms } | null {
+  const { uMap, uMapPlace, uAlpha, uAlphaTest } = uniforms as Uniforms
+  const { COLOUR_MAP, HAS_UV1 } = defines as Record<string, string | undefined>
+  if (COLOUR_MAP === undefined || !((uAlphaTest!.value as number) > 0)) return null
+  return {
+    defines: { COLOUR_MAP, ...(HAS_UV1 === undefined ? {} : { HAS_UV1 }) },
+    uniforms: { uMap: uMap!, uMapPlace: uMapPlace!, uAlpha: uAlpha!, uAlphaTest: uAlphaTest! },
+  }
 }
 
 /** Paper and ink, and the count of faces at the cut; both read the same uniforms. */
-function drawingMaterials(source: Material, mesh: Mesh): { drawing: ShaderMaterial; winding: ShaderMaterial } {
+function drawingMaterials(
+  source: Material,
+  mesh: Mesh,
+  holes: ReturnType<typeof cutOut>,
+): { drawing: ShaderMaterial; winding: ShaderMaterial } {
   const m = source instanceof MeshStandardMaterial ? source : null
   const uniforms: Uniforms = {
     uTint: { value: m?.color ?? new Color(0.7, 0.7, 0.7) },
@@ -391,8 +402,15 @@ function drawingMaterials(source: Material, mesh: Mesh): { drawing: ShaderMateri
     uPaper: { value: new Color(1, 1, 1) },
     uDepthRange: { value: new Vector2(0, 1) },
     uSheet: { value: source.side === DoubleSide ? 1 : 0 },
+    ...holes?.uniforms,
   }
-  const shared = { glslVersion: GLSL3, vertexShader: DRAWING_VERTEX, side: DoubleSide, uniforms } as const
+  const shared = {
+    glslVersion: GLSL3,
+    vertexShader: DRAWING_VERTEX,
+    side: DoubleSide,
+    uniforms,
+    defines: holes?.defines ?? {},
+  } as const
   const drawing = new ShaderMaterial({ ...shared, fragmentShader: DRAWING_FRAGMENT, blending: NoBlending })
   const winding = new ShaderMaterial({
     ...shared,

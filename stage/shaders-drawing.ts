@@ -1,4 +1,5 @@
 // GLSL of Plan and Side: paper shading, ink where a solid was cut open, thin lines along edges.
+import { CUT_OUT, CUT_OUT_PARS, CUT_OUT_VERTEX, CUT_OUT_VERTEX_PARS } from './shaders-cut-out.ts'
 
 export const DRAWING_VERTEX = /* glsl */ `
 out vec3 vWorld;
@@ -7,7 +8,9 @@ out vec3 vTint;
 out float vDepth;
 uniform vec3 uTint;
 uniform vec2 uDepthRange;
+${CUT_OUT_VERTEX_PARS}
 void main() {
+  ${CUT_OUT_VERTEX}
   vec4 w = modelMatrix * vec4(position, 1.0);
   vWorld = w.xyz;
   vNormalW = transpose(mat3(viewMatrix)) * (normalMatrix * normal);
@@ -47,8 +50,10 @@ layout(location = 0) out vec4 colour;
 layout(location = 1) out vec4 facing;
 uniform vec4 uCut;
 uniform vec3 uPaper;
+${CUT_OUT_PARS}
 void main() {
   if (dot(vWorld, uCut.xyz) > uCut.w) discard;
+  ${CUT_OUT}
   vec3 n = normalize(vNormalW);
   vec3 towards = normalize(vec3(viewMatrix[0][2], viewMatrix[1][2], viewMatrix[2][2]));
   float lit = 0.74 + 0.26 * abs(dot(n, towards));

@@ -3,6 +3,8 @@
 // Model: deferred shading. On software GL each pixel's light is computed once instead of once a layer, which halves the time.
 // Rejected: patched standard materials (2.5 x slower here, and contact shading lagged a sample behind).
 
+import { CUT_OUT, CUT_OUT_PARS, CUT_OUT_VERTEX, CUT_OUT_VERTEX_PARS } from './shaders-cut-out.ts'
+import { SOFTENED_PARS } from './shaders-first.ts'
 import { CLEAR_SKY, GROUND_ALBEDO, SKY_HORIZON_COLOUR, SKY_ZENITH_COLOUR } from '#core/optics'
 import type { Vec3 } from '#core/math'
 
@@ -16,32 +18,34 @@ void main() { vUv = position.xy * 0.5 + 0.5; gl_Position = vec4(position.xy, 0.0
 
 /** Depth only, for the sun's shadow. */
 export const SHADOW_VERTEX = /* glsl */ `
-#ifdef COLOUR_MAP
-out vec2 vUv;
-#endif
+${CUT_OUT_VERTEX_PARS}
 void main() {
-  #ifdef COLOUR_MAP
-    vUv = uv;
-  #endif
+  ${CUT_OUT_VERTEX}
   gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0);
 }`
-/** Cut-outs (leaves, perforated metal) let the sun through where their map says so. */
+/** Cut-outs let the sun through where their map says so. */
 export const SHADOW_FRAGMENT = /* glsl */ `
-#ifdef COLOUR_MAP
-in vec2 vUv;
-uniform sampler2D uMap;
-uniform mat3 uMapTransform;
-uniform float uAlpha, uAlphaTest;
-#endif
-void main() {
-  #ifdef COLOUR_MAP
-    if (uAlpha * texture(uMap, (uMapTransform * vec3(vUv, 1.0)).xy).a < uAlphaTest) discard;
-  #endif
-}`
+${CUT_OUT_PARS}
+void main() { ${CUT_OUT} }
+`
+
+/** Of each kind of map: its define, which names the set of places, its varying, and the uniform of its transform. */
+const MAPS = [
+  ['COLOUR_MAP', 'vColourPlace', 'uMapPlace'],
+  ['ROUGH_MAP', 'vRoughPlace', 'uRoughPlace'],
+  ['METAL_MAP', 'vMetalPlace', 'uMetalPlace'],
+  ['NORMAL_MAP', 'vNormalPlace', 'uNormalPlace'],
+  ['EMISSION_MAP', 'vEmissionPlace', 'uEmissionPlace'],
+] as const
+const ofMaps = (line: (define: string, varying: string, uniform: string) => string): string =>
+  MAPS.map(([define, varying, uniform]) => `#ifdef ${define}\n${line(define, varying, uniform)}\n#endif`).join('\n')
 
 export const SURFACE_VERTEX = /* glsl */ `
 out vec3 vNormal;
-out vec2 vUv;
+#ifdef HAS_UV1
+in vec2 uv1;
+#endif
+${ofMaps((_, varying, uniform) => `out vec2 ${varying}; uniform mat3 ${uniform};`)}
 out vec3 vTint;
 out vec3 vView;
 void main() {
@@ -49,10 +53,7 @@ void main() {
   vView = v.xyz;
   // normalMatrix is the inverse transpose in view space: right under uneven scale
   vNormal = transpose(mat3(viewMatrix)) * (normalMatrix * normal);
-  vUv = vec2(0.0);
-  #ifdef HAS_UV
-    vUv = uv;
-  #endif
+  ${ofMaps((define, varying, uniform) => `${varying} = (${uniform} * vec3(${define}, 1.0)).xy;`)}
   vTint = vec3(1.0);
   #ifdef USE_COLOR
     vTint = color.rgb;
@@ -65,7 +66,7 @@ void main() {
 `
 const SURFACE_PARS = /* glsl */ `
 in vec3 vNormal;
-in vec2 vUv;
+${ofMaps((_, varying) => `in vec2 ${varying};`)}
 in vec3 vTint;
 in vec3 vView;
 uniform vec3 uColour;
@@ -75,8 +76,6 @@ uniform vec2 uRoughMetal;
 uniform vec3 uEmission;
 uniform float uNormalScale;
 uniform sampler2D uMap, uRoughMap, uMetalMap, uNormalMap, uEmissionMap;
-uniform mat3 uMapTransform;
-vec2 mapUv() { return (uMapTransform * vec3(vUv, 1.0)).xy; }
 vec3 surfaceNormal() {
   vec3 n = normalize(vNormal);
   #ifdef TWO_SIDED
@@ -86,11 +85,11 @@ vec3 surfaceNormal() {
     // tangents from derivatives (Schueler 2006, followup: normal mapping without precomputed tangents)
     vec3 world = (inverseView * vec4(vView, 1.0)).xyz;
     vec3 dp1 = dFdx(world), dp2 = dFdy(world);
-    vec2 du1 = dFdx(vUv), du2 = dFdy(vUv);
+    vec2 du1 = dFdx(vNormalPlace), du2 = dFdy(vNormalPlace);
     vec3 a = cross(dp2, n), b = cross(n, dp1);
     vec3 t = a * du1.x + b * du2.x, bt = a * du1.y + b * du2.y;
     float k = inversesqrt(max(max(dot(t, t), dot(bt, bt)), 1e-20));
-    vec3 m = texture(uNormalMap, mapUv()).xyz * 2.0 - 1.0;
+    vec3 m = texture(uNormalMap, vNormalPlace).xyz * 2.0 - 1.0;
     m.xy *= uNormalScale;
     n = normalize(mat3(t * k, bt * k, n) * m);
   #endif
@@ -99,7 +98,7 @@ vec3 surfaceNormal() {
 vec4 surfaceColour() {
   vec4 c = vec4(uColour * vTint, uAlpha);
   #ifdef COLOUR_MAP
-    c *= texture(uMap, mapUv());
+    c *= texture(uMap, vColourPlace);
   #endif
   return c;
 }
@@ -116,15 +115,15 @@ void main() {
   float rough = uRoughMetal.x;
   float metal = uRoughMetal.y;
   #ifdef ROUGH_MAP
-    rough *= texture(uRoughMap, mapUv()).g;
+    rough *= texture(uRoughMap, vRoughPlace).g;
   #endif
   #ifdef METAL_MAP
-    metal *= texture(uMetalMap, mapUv()).b;
+    metal *= texture(uMetalMap, vMetalPlace).b;
   #endif
   outNormal = vec4(surfaceNormal(), clamp(rough, 0.03, 1.0));
   vec3 e = uEmission;
   #ifdef EMISSION_MAP
-    e *= texture(uEmissionMap, mapUv()).rgb;
+    e *= texture(uEmissionMap, vEmissionPlace).rgb;
   #endif
   float glow = max(e.r, max(e.g, e.b));
   if (glow > 1e-4) outColour = vec4(sqrt(e / glow), 0.5 + 0.5 * clamp((log2(glow) + 13.0) / 26.0, 0.01, 1.0));
@@ -133,7 +132,7 @@ void main() {
 `
 
 /** Light from all sides at a world position, from the volume; radiance brought to the exposure by uLightScale. */
-const LIGHT_PARS = /* glsl */ `
+export const LIGHT_PARS = /* glsl */ `
 uniform highp sampler3D uLightR, uLightG, uLightB;
 uniform vec3 uLightOrigin, uLightStep, uLightSize;
 uniform float uLightScale, uReach;
@@ -220,17 +219,11 @@ vec3 skyColour(vec3 d) {
 }
 `
 
-/** One lighting pass over the facts: sun with shadow, light from all sides, contact shading, gloss; the sky where nothing is. */
-export const LIGHTING_FRAGMENT = /* glsl */ `
-in vec2 vUv;
-out vec4 colour;
-uniform sampler2D uColourTexture, uNormalTexture;
-uniform highp sampler2D uDepth;
+/** Where a depth lies in the world, and how much of the hemisphere over a point nothing near closes off. */
+export const CONTACT_PARS = /* glsl */ `
 uniform mat4 uWorldFromClip, uClipFromWorld;
-uniform vec3 uBack;
-uniform float uContact, uEmissionScale;
-${LIGHT_PARS}
-${SKY_PARS}
+uniform highp sampler2D uDepth;
+uniform float uContact;
 vec3 worldAt(vec2 uv, float depth) {
   vec4 w = uWorldFromClip * vec4(vec3(uv, depth) * 2.0 - 1.0, 1.0);
   return w.xyz / w.w;
@@ -256,6 +249,19 @@ float openness(vec3 p, vec3 n, float noise, float away) {
   }
   return 1.0 - 0.25 * blocked;
 }
+`
+
+/** One lighting pass over the facts: sun with shadow, light from all sides, contact shading, gloss; the sky where nothing is. */
+export const LIGHTING_FRAGMENT = /* glsl */ `
+in vec2 vUv;
+out vec4 colour;
+uniform sampler2D uColourTexture, uNormalTexture;
+uniform vec3 uBack;
+uniform float uEmissionScale;
+${LIGHT_PARS}
+${SKY_PARS}
+${CONTACT_PARS}
+${SOFTENED_PARS}
 void main() {
   float depth = texture(uDepth, vUv).r;
   vec3 near = worldAt(vUv, 0.0);
@@ -279,13 +285,16 @@ void main() {
   vec3 f0 = mix(vec3(0.04), tint, metal);
   vec3 body = tint * (1.0 - metal) * 0.31830989;
   Around here = around(p + n * uReach);
-  float open = uContact > 0.0 ? openness(p, n, noise, dot(uBack, near - p)) : 1.0;
+  float away = dot(uBack, near - p);
+  // a first frame's noise is evened out beforehand; later ones even each other out
+  vec2 soft = uShadeOn > 0.5 ? softened(away) : vec2(uContact > 0.0 ? openness(p, n, noise, away) : 1.0, -1.0);
+  float open = soft.x;
   vec3 light = body * irradianceAround(here, n) * open;
   float nv = max(dot(n, v), 1e-3);
   light += mirrored(here, reflect(-v, n), nr.w) * glossAround(f0, nr.w, nv) * mix(open, 1.0, 0.3);
   float nl = dot(n, uSun);
   if (nl > 0.0 && uSunColour.r > 0.0) {
-    float seen = sunSeen(p, n, noise);
+    float seen = soft.y < 0.0 ? sunSeen(p, n, noise) : soft.y;
     if (seen > 0.0) light += uSunColour * seen * nl * (body + sunGloss(n, v, f0, nr.w));
   }
   colour = vec4(light, 1.0);

@@ -50,7 +50,7 @@ it('exposure and cut dragged by their labels are seen at once, and are one edit'
   const bright = await held()
   expect(meanDifference(bright, before)).toBeGreaterThan(15)
   await page.mouse.up()
-  expect(Math.abs(mean(await finished()) - mean(bright))).toBeLessThan(3)
+  expect(Math.abs(mean(await finished()) - mean(bright))).toBeLessThan(8)
   await page.keyboard.press('Control+z')
   expect(meanDifference(await finished(), before)).toBeLessThan(0.05)
   await page.getByTestId('cell-cut').click()
