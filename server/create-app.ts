@@ -11,6 +11,7 @@ import type { Config } from './config.ts'
 import { errorWriter, ownHostOnly } from './http/guards.ts'
 import { Projects } from './projects.ts'
 import { assetRoutes } from './routes/assets.ts'
+import { changeRoutes } from './routes/changes.ts'
 import { projectRoutes } from './routes/projects.ts'
 import type { Store } from './storage/open.ts'
 
@@ -37,6 +38,7 @@ export function createApp(store: Store, config: Config, log: Logger, port: () =>
   api.get('/health', (_req, res) => void res.json({ ok: true, uploadLimitBytes: config.uploadLimitBytes }))
   api.use(projectRoutes(projects, config.documentLimitBytes))
   api.use(assetRoutes(assets))
+  api.use(changeRoutes(projects, projects.changes))
   api.use(() => {
     throw new AppError('not-found')
   })

@@ -3,6 +3,7 @@ import { randomUUID } from 'node:crypto'
 import type { DataSource, EntityManager } from 'typeorm'
 import { AppError } from '#core/base'
 import { packed, type PackedDocument, type ProjectDocument } from '#model'
+import { Changes } from './changes.ts'
 import { Revisions, type Incoming } from './revisions.ts'
 import { AssetEntity, ProjectEntity, RevisionEntity, type Project, type Revision } from './storage/entities.ts'
 import { referencesIn, revisionTexts } from './storage/read.ts'
@@ -44,6 +45,8 @@ export class Projects {
   private readonly writer: Writer
   private readonly now: () => Date
   private readonly texts = new Revisions()
+  /** Told after the commit. */
+  readonly changes = new Changes()
   constructor(reader: DataSource, writer: Writer, now: () => Date = () => new Date()) {
     this.reader = reader
     this.writer = writer
@@ -145,7 +148,10 @@ export class Projects {
       return { saved: { revision: number, savedAt: at }, next }
     })
     // only what is on disk is built upon
-    if (next) this.texts.keep(id, saved.revision, next)
+    if (next) {
+      this.texts.keep(id, saved.revision, next)
+      this.changes.tell({ kind: 'saved', id, ...saved, saveId: mark.saveId ?? null })
+    }
     return saved
   }
 
@@ -219,6 +225,7 @@ export class Projects {
       await m.delete(ProjectEntity, { id })
     })
     this.texts.forget(id)
+    this.changes.tell({ kind: 'deleted', id })
     return weight
   }
 

@@ -44,6 +44,8 @@ export async function startServer(config: Config, prepare?: Prepare): Promise<Ru
     const closeStore = store.close
     const stop = async (): Promise<void> => {
       const closed = new Promise<void>((r) => server.close(() => r()))
+      // streams go on for ever by themselves
+      served.projects.changes.end()
       server.closeIdleConnections()
       setTimeout(() => server.closeAllConnections(), 3000).unref()
       await closed

@@ -1,5 +1,6 @@
 // The page's side of the server's API. Every failure is an AppError of the shared catalogue.
 import { AppError, isErrorCode } from '#core/base'
+import { watchChanges } from './changes.ts'
 import {
   fingerprint,
   packed,
@@ -87,6 +88,7 @@ function isShort(patch: Patch, whole: PackedDocument): boolean {
 }
 
 export const api = {
+  changes: watchChanges,
   projects: async (): Promise<ProjectCard[]> => (await call('/projects')).json() as Promise<ProjectCard[]>,
   open: async (id: string): Promise<OpenedProject> =>
     checked((await (await call(`/projects/${encodeURIComponent(id)}`)).json()) as OpenedProject),
@@ -181,3 +183,4 @@ export const api = {
     })
   },
 }
+export type { Change } from './changes.ts'

@@ -24,6 +24,8 @@ const saved = computed(() => {
       return 'Saving…'
     case 'failed':
       return `Not saved: ${project.problem ? (WHY[project.problem] ?? 'refused') : 'trying again'}`
+    case 'behind':
+      return 'Saved in another tab'
     case 'conflict':
       return project.theirs ? 'Changed in another tab' : 'Deleted in another tab'
   }
@@ -108,6 +110,14 @@ const toggleTheme = (): void => void (view.theme = view.theme === 'day' ? 'night
         </button>
         <button class="btn" :disabled="!project.canRedo" title="Redo (Ctrl+Shift+Z)" @click="project.redoEdit">
           Redo
+        </button>
+        <button
+          v-if="project.saveState === 'behind'"
+          class="btn"
+          title="Another tab saved this project: goes on with that version"
+          @click="project.takeTheirs"
+        >
+          Show that version
         </button>
         <span
           class="saved quiet"

@@ -10,6 +10,7 @@ import { createOpening } from './project/opening.ts'
 import { createSaving } from './project/saving.ts'
 import { createState } from './project/state.ts'
 import { createUndoing } from './project/undoing.ts'
+import { watchOthers } from './project/watching.ts'
 
 export { newId, newStamp } from './project/commands.ts'
 
@@ -26,6 +27,8 @@ export const useProject = defineStore('project', () => {
     const at = beside(by)
     if (at !== null) commands.run({ type: 'trailTo', at })
   }
+  const opening = createOpening(state, saving)
+  watchOthers(saving, opening.takeTheirs)
   return {
     ...visible,
     saveState: saving.state,
@@ -38,6 +41,6 @@ export const useProject = defineStore('project', () => {
     ...commands,
     ...createLive(state, commands),
     ...createUndoing(state, set),
-    ...createOpening(state, saving),
+    ...opening,
   }
 })

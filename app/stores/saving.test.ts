@@ -4,7 +4,7 @@ import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { AppError } from '#core/base'
 import { aimAt, newProject, type ProjectDocument } from '#model'
-import { api, type SaveMark } from '../api/client.ts'
+import { api, type Change, type SaveMark } from '../api/client.ts'
 import { dropDraft, keepDraft, leftDrafts, TAB } from './drafts.ts'
 import { useKeptWork } from './kept-work.ts'
 import { useNotices } from './notices.ts'
@@ -17,7 +17,7 @@ let revisions: { document: ProjectDocument; saveId: string }[]
 let cut: 'before' | 'after' | null
 const at = (d: ProjectDocument | null | undefined): number => d!.working.stand.station[0]
 
-async function save(_id: string, base: number, document: ProjectDocument, { saveId, unsure }: SaveMark) {
+async function save_(_id: string, base: number, document: ProjectDocument, { saveId, unsure }: SaveMark) {
   if (cut === 'before') throw new AppError('offline')
   const same = revisions.findIndex((r) => r.saveId === saveId)
   const own = unsure.includes(revisions.at(-1)!.saveId)
@@ -38,7 +38,7 @@ beforeEach(async () => {
     revision: revisions.length,
     document: revisions.at(-1)!.document,
   }))
-  vi.spyOn(api, 'save').mockImplementation(save)
+  vi.spyOn(api, 'save').mockImplementation(save_)
   for (const d of await leftDrafts()) await dropDraft(d.projectId, d.tab)
 })
 afterEach(() => vi.restoreAllMocks())
@@ -166,7 +166,7 @@ describe('a save that is refused', () => {
     const calls = vi.mocked(api.save).mock.calls.length
     await vi.advanceTimersByTimeAsync(20_000)
     expect(vi.mocked(api.save).mock.calls.length).toBe(calls)
-    vi.mocked(api.save).mockImplementation(save)
+    vi.mocked(api.save).mockImplementation(save_)
     p.move({ stand: stand(3) }, 'Moved')
     await vi.advanceTimersByTimeAsync(2000)
     expect(p.saveState).toBe('saved')
@@ -215,5 +215,82 @@ describe('the projects page', () => {
     cut = 'before'
     await expect(work.send()).rejects.toMatchObject({ code: 'offline' })
     expect(await leftDrafts()).toHaveLength(1)
+  })
+})
+
+describe('another tab', () => {
+  const save = (revision: number, saveId: string | null = 'another tab') =>
+    ({ kind: 'saved', id: 'p', revision, saveId, savedAt: 'now' }) as const
+  const theirs = (x: number): void =>
+    void revisions.push({
+      document: { ...first, working: { ...first.working, stand: stand(x) } },
+      saveId: 'another tab',
+    })
+  let tell: (c: Change) => void = () => undefined
+  beforeEach(async () => {
+    vi.spyOn(api, 'changes').mockImplementation((told) => void (tell = told))
+    setActivePinia(createPinia())
+    await useProject().open('p')
+  })
+
+  it('that saved is told of at once; its version is shown when that is wanted', async () => {
+    const p = useProject()
+    theirs(7)
+    tell(save(2))
+    await expect.poll(() => p.saveState).toBe('behind')
+    expect(p.unsaved).toBe(false)
+    const notice = useNotices().list.at(-1)!
+    expect(notice.text).toMatch(/saved in another tab/)
+    expect(at(p.document)).toBe(1)
+    notice.action!.run()
+    await expect.poll(() => at(p.document)).toBe(7)
+    expect(p.saveState).toBe('saved')
+    // work goes on from there
+    p.move({ stand: stand(8) }, 'Moved')
+    await p.save()
+    expect([p.saveState, at(revisions.at(-1)!.document)]).toEqual(['saved', 8])
+  })
+  it('that saved while there is unsaved work here is a conflict before the next save; nothing here is lost', async () => {
+    const p = useProject()
+    p.move({ stand: stand(3) }, 'Moved')
+    theirs(7)
+    tell(save(2))
+    await expect.poll(() => p.saveState).toBe('conflict')
+    expect([at(p.document), at(p.theirs)]).toEqual([3, 7])
+  })
+  it('is not this one: own saves, older ones and other projects are not told of, before the answer or after', async () => {
+    const p = useProject()
+    p.move({ stand: stand(4) }, 'Moved')
+    const saved = vi.mocked(api.save)
+    saved.mockImplementationOnce(async (id, base, document, mark) => {
+      const answer = await save_(id, base, document, mark)
+      // the stream may be faster than the answer
+      tell(save(2, mark.saveId))
+      tell({ kind: 'all', projects: [{ id: 'p', revision: 2, savedAt: 'now' }] })
+      return answer
+    })
+    await p.save()
+    tell(save(2, revisions[1]!.saveId))
+    tell(save(1))
+    tell({ ...save(9), id: 'another project' })
+    await new Promise((r) => setTimeout(r, 20))
+    expect(p.saveState).toBe('saved')
+    expect(useNotices().list).toEqual([])
+  })
+  it('that deleted the project is told of; a list that was read too early is not', async () => {
+    const p = useProject()
+    tell({ kind: 'all', projects: [] })
+    await new Promise((r) => setTimeout(r, 20))
+    expect(p.saveState).toBe('saved')
+    vi.mocked(api.open).mockRejectedValueOnce(new AppError('project-missing'))
+    tell({ kind: 'deleted', id: 'p' })
+    await expect.poll(() => [p.saveState, p.theirs]).toEqual(['conflict', null])
+    expect(at(p.document)).toBe(1)
+  })
+  it('is told of after a time without a stream too', async () => {
+    const p = useProject()
+    theirs(5)
+    tell({ kind: 'all', projects: [{ id: 'p', revision: 2, savedAt: 'now' }] })
+    await expect.poll(() => p.saveState).toBe('behind')
   })
 })

@@ -64,8 +64,17 @@ describe('two tabs', () => {
     const other = await page.context().newPage()
     await other.goto(page.url())
     await pictureAt(other, 1)
+    const state = (p: Page) => expect.poll(() => p.getByTestId('save-state').textContent())
+    // told at once, before an edit; its version is a click away
+    await typeNumber(page, 'Bearing', '22')
+    await state(other).toBe('Saved in another tab')
+    await state(page).toMatch(/^Saved \d/)
+    await other.getByRole('button', { name: 'Show that version' }).first().click()
+    await expect.poll(() => numberIn(other, 'Bearing')).toBe(22)
+    await state(other).toMatch(/^Saved \d/)
+    await pictureAt(other, 1)
     await typeNumber(page, 'Bearing', '33')
-    await expect.poll(() => page.getByTestId('save-state').textContent()).toMatch(/^Saved/)
+    await state(other).toBe('Saved in another tab')
     await typeNumber(other, 'Bearing', '44')
     await other.getByText('Changed in another tab').first().waitFor()
     await other

@@ -141,8 +141,9 @@ describe('a disk that is full', () => {
     const stored = (await stand.server.projects.open(card!.id)).document
     expect(Math.round((stored.working.stand.aim as { bearingDeg?: number }).bearingDeg ?? (await numberIn(p, 'Bearing')))).toBe(await numberIn(p, 'Bearing')) // prettier-ignore
     // deleted elsewhere: the work becomes a project again
-    await stand.server.projects.remove(card!.id)
     await typeNumber(p, 'Bearing', '61')
+    await expect.poll(() => state(p)).toMatch(/^Saved/)
+    await stand.server.projects.remove(card!.id)
     await p.getByText('Deleted in another tab').first().waitFor()
     await p.getByRole('button', { name: 'Keep as a new project' }).click()
     await p.waitForURL((u) => !u.href.includes(card!.id))

@@ -107,6 +107,67 @@ describe('projects', () => {
   })
 })
 
+describe('the stream of changes', () => {
+  /** Messages of a stream as they come; `until` waits for one that fits. */
+  async function listen(url: string) {
+    const abort = new AbortController()
+    const res = await fetch(`${url}/api/changes`, { signal: abort.signal })
+    const heard: { kind: string; id?: string; revision?: number; saveId?: string | null; projects?: { id: string }[] }[] = [] // prettier-ignore
+    let ended = false
+    void (async () => {
+      const decoder = new TextDecoder()
+      let rest = ''
+      for await (const part of res.body!) {
+        const lines = (rest + decoder.decode(part, { stream: true })).split('\n')
+        rest = lines.pop()!
+        for (const line of lines) if (line.startsWith('data: ')) heard.push(JSON.parse(line.slice(6)))
+      }
+    })()
+      .catch(() => undefined)
+      .finally(() => (ended = true))
+    return { res, heard, stop: () => abort.abort(), isEnded: () => ended }
+  }
+  it('tells all there is, then each save by its sender’s name, and what is deleted', async () => {
+    const { id } = (await api().post('/api/projects').send({ document: doc() })).body
+    const s = await listen(server.url)
+    expect(s.res.headers.get('content-type')).toMatch('text/event-stream')
+    expect(s.res.headers.get('cache-control')).toBe('no-store')
+    await expect.poll(() => s.heard[0]?.projects?.map((p) => p.id)).toContain(id)
+    const saveId = 'a save of mine'
+    await api()
+      .put(`/api/projects/${id}`)
+      .send({ baseRevision: 1, document: doc('Loft'), saveId })
+      .expect(200)
+    // sent again it is the same save, and told once
+    await api()
+      .put(`/api/projects/${id}`)
+      .send({ baseRevision: 1, document: doc('Loft'), saveId })
+      .expect(200)
+    await api()
+      .put(`/api/projects/${id}`)
+      .send({ baseRevision: 1, document: doc('Hut') })
+      .expect(409)
+    await api().delete(`/api/projects/${id}`).expect(200)
+    await expect
+      .poll(() => s.heard.slice(1))
+      .toMatchObject([
+        { kind: 'saved', id, revision: 2, saveId },
+        { kind: 'deleted', id },
+      ])
+    s.stop()
+  })
+  it('ends at once when the server stops, and never holds more than it can', async () => {
+    const own = await testServer()
+    const many: Awaited<ReturnType<typeof listen>>[] = []
+    for (let i = 0; i < 66; i++) many.push(await listen(own.url))
+    await expect.poll(() => many.filter((s) => s.isEnded()).length).toBe(2)
+    const before = performance.now()
+    await own.end()
+    expect(performance.now() - before).toBeLessThan(2900)
+    await expect.poll(() => many.every((s) => s.isEnded())).toBe(true)
+  })
+})
+
 describe('assets', () => {
   const glb = Buffer.from(roomGlb())
   const sha = createHash('sha256').update(glb).digest('hex')

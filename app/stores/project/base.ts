@@ -13,6 +13,8 @@ export function createBase() {
   let revision = 0
   let saved: ProjectDocument | null = null
   let unsure: readonly string[] = []
+  /** Saves of this tab, the newest last. */
+  let own: readonly string[] = []
   let attempt: { readonly document: ProjectDocument; readonly saveId: string } | null = null
 
   /** Names the save of `doc`: a second try of the same document has the same name. True when it is a new one. */
@@ -20,6 +22,7 @@ export function createBase() {
     if (attempt?.document === doc) return false
     if (attempt) unsure = [...unsure, attempt.saveId].slice(-UNSURE)
     attempt = { document: doc, saveId: crypto.randomUUID() }
+    own = [...own, attempt.saveId].slice(-UNSURE)
     return true
   }
   /** Sends the attempted document: as a change where the server's own is known, else whole. */
@@ -53,6 +56,9 @@ export function createBase() {
     marks: () => ({ baseRevision: revision, unsure: attempt ? [...unsure, attempt.saveId] : [...unsure] }),
     set: (doc: ProjectDocument | null): void => void (saved = doc),
     revision: () => revision,
+    isOwn: (saveId: string | null): boolean => saveId !== null && own.includes(saveId),
+    /** A save whose answer has not come. */
+    isUnderWay: (): boolean => attempt !== null || unsure.length > 0,
     attempting,
     send,
     acknowledged,

@@ -2,13 +2,14 @@
 import { computed, ref, shallowRef, type Ref } from 'vue'
 import { AppError, isPassing, type ErrorCode } from '#core/base'
 import type { ProjectDocument } from '#model'
-import { api, type OpenedProject } from '../../api/client.ts'
+import { api, type Change, type OpenedProject } from '../../api/client.ts'
 import { dropDraft } from '../drafts.ts'
 import { useNotices } from '../notices.ts'
 import { createBase } from './base.ts'
 import { createKeeping, leftWork } from './keeping.ts'
 
-export type SaveState = 'saved' | 'waiting' | 'saving' | 'failed' | 'conflict'
+/** `behind`: another tab has saved, and nothing here is unsaved. */
+export type SaveState = 'saved' | 'behind' | 'waiting' | 'saving' | 'failed' | 'conflict'
 const SAVE_AFTER_MS = 700
 const RETRY_AFTER_MS = 4000
 
@@ -54,7 +55,40 @@ export function createSaving(id: Ref<string | null>, document: Ref<ProjectDocume
     base.set(document.value)
     told.state.value = 'saved'
   }
-  return { ...told, changed, save, begin: createBegin(told, base), end, giveUp }
+  const elsewhere = createElsewhere({ id, document }, told, { base, isOpenUnsaved })
+  return { ...told, changed, save, begin: createBegin(told, base), end, giveUp, elsewhere }
+}
+
+/** What another tab, or another window, did to the project that is open here; null where it is this tab's own doing, or known. */
+function createElsewhere(
+  open: Open,
+  told: Told,
+  at: { base: ReturnType<typeof createBase>; isOpenUnsaved: () => boolean },
+) {
+  const { base, isOpenUnsaved } = at
+  const conflict = (theirs: ProjectDocument | null): 'conflict' => {
+    told.theirs.value = theirs
+    told.state.value = 'conflict'
+    return 'conflict'
+  }
+  return async (change: Change): Promise<'behind' | 'conflict' | null> => {
+    const id = open.id.value
+    if (!id || !open.document.value || told.state.value === 'conflict') return null
+    const now = change.kind === 'all' ? change.projects.find((p) => p.id === id) : change.id === id ? change : null
+    const isGone = change.kind === 'all' ? !now : now !== null && change.kind === 'deleted'
+    const isNewer = now !== undefined && now !== null && 'revision' in now && now.revision > base.revision()
+    const isOwn = change.kind === 'saved' ? base.isOwn(change.saveId) : base.isUnderWay()
+    if (!isGone && (!isNewer || isOwn)) return null
+    // the list of all may have been read before the project was made
+    const theirs = await api.open(id).catch((e: unknown) => e)
+    if (open.id.value !== id || !open.document.value) return null
+    if (theirs instanceof Error)
+      return theirs instanceof AppError && theirs.code === 'project-missing' ? conflict(null) : null
+    if (isGone || (theirs as OpenedProject).revision <= base.revision()) return null
+    if (isOpenUnsaved()) return conflict((theirs as OpenedProject).document)
+    told.state.value = 'behind'
+    return 'behind'
+  }
 }
 
 /** What the page says of saving. */
@@ -66,7 +100,7 @@ function createTold() {
   const problem = ref<ErrorCode | null>(null)
   /** A conflict: the other version, or null where the project was deleted. */
   const theirs = shallowRef<ProjectDocument | null>(null)
-  const unsaved = computed(() => state.value !== 'saved')
+  const unsaved = computed(() => state.value !== 'saved' && state.value !== 'behind')
 
   function clear(): void {
     theirs.value = null
