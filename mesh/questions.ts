@@ -7,10 +7,10 @@ import type { Vec3 } from '#core/math'
 import { shiftedCamera, shiftedPoint } from '#core/placing'
 import type { Shown, Sight } from '#core/section'
 import { nodesInBand, type Band } from './band.ts'
+import { enclosed, underSky } from './enclosure.ts'
 import { pickFeature, type FeatureHit } from './features.ts'
 import type { MeshScene } from './scene.ts'
 import { shiftedShown, type Hit } from './shifted.ts'
-import { underSky } from './sky.ts'
 import { freeWay, walkStep, type Walked } from './walk.ts'
 
 /** A scene and where its own origin lies in the world. */
@@ -58,6 +58,9 @@ export const QUESTIONS = {
   /** Whether a point lies out of doors: most ways up from it meet nothing. */
   underSky: (at: Placed, point: Vec3, shown: Shown): boolean =>
     underSky(at.scene, shiftedPoint(point, away(at.origin)), shownHere(shown, at)),
+  /** Whether a building stands round a point: walls on three sides, or a roof above. */
+  enclosed: (at: Placed, point: Vec3, shown: Shown): boolean =>
+    enclosed(at.scene, shiftedPoint(point, away(at.origin)), shownHere(shown, at)),
   /** A level step on foot. */
   walk: (at: Placed, from: Vec3, step: readonly [number, number], eyeHeightM: number, shown: Shown): Walked => {
     const w = walkStep(at.scene, shiftedPoint(from, away(at.origin)), step, { eyeHeightM, shown: shownHere(shown, at) })

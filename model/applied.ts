@@ -1,6 +1,7 @@
 // What comes of a command?
 import { ok, type Result } from '#core/base'
 import type { PartName } from './parts.ts'
+import type { Renames } from './renaming.ts'
 import type { ProjectDocument } from './schema.ts'
 
 export interface Applied {
@@ -9,6 +10,8 @@ export interface Applied {
   readonly edit: boolean
   /** Parts that a lock kept as they were. */
   readonly held: readonly PartName[]
+  /** Object ids that a newer file changed, old to new. */
+  readonly renamed?: Renames
 }
 export type CommandReason =
   | 'unknown-model'
@@ -22,5 +25,5 @@ export type CommandReason =
   | 'full'
   | 'out-of-range'
 
-export const edited = (document: ProjectDocument): Result<Applied, CommandReason> =>
-  ok({ document, edit: true, held: [] })
+export const edited = (document: ProjectDocument, renamed?: Renames): Result<Applied, CommandReason> =>
+  ok({ document, edit: true, held: [], ...(renamed && { renamed }) })

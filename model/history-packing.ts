@@ -1,11 +1,12 @@
 // The memory of undo as text, so that it outlives a reload.
 // Model: from the present document backwards (and forwards for what was undone), each edit as two patches: to the document after it
-// and to the one before. It is taken over only for the document it was written beside.
+// and to the one before, beside the objects that a newer file renamed. It is taken over only for the document it was written beside.
 
 import { z } from 'zod'
 import { fingerprint } from './fingerprint.ts'
 import { EMPTY_HISTORY, type Edit, type History } from './history.ts'
 import { applyPatch, patchBetween, type Patch } from './patch.ts'
+import type { Renames } from './renaming.ts'
 import type { ProjectDocument } from './schema.ts'
 
 const patchSchema = z.array(
@@ -14,18 +15,19 @@ const patchSchema = z.array(
     z.object({ op: z.literal('remove'), path: z.string() }),
   ]),
 )
-const editSchema = z.tuple([patchSchema, patchSchema])
+const renamesSchema = z.record(z.string(), z.string())
+const editSchema = z.tuple([patchSchema, patchSchema, renamesSchema])
 const packedSchema = z.object({ of: z.string(), past: z.array(editSchema), future: z.array(editSchema) })
 
 /** The newest edits of a history beside its document, at most `edits` each way. */
 export function packHistory(doc: ProjectDocument, history: History, edits: number): string {
-  const chain = (list: readonly Edit[], back: boolean): [Patch, Patch][] => {
+  const chain = (list: readonly Edit[], back: boolean): [Patch, Patch, Renames][] => {
     let at: ProjectDocument = doc
-    return list.slice(0, edits).map(({ before, after }) => {
+    return list.slice(0, edits).map(({ before, after, renamed = {} }) => {
       const [near, far] = back ? [after, before] : [before, after]
-      const pair: [Patch, Patch] = [patchBetween(at, near), patchBetween(near, far)]
+      const packed: [Patch, Patch, Renames] = [patchBetween(at, near), patchBetween(near, far), renamed]
       at = far
-      return pair
+      return packed
     })
   }
   const { past, future } = history
@@ -39,11 +41,12 @@ export function unpackHistory(doc: ProjectDocument, text: string): History {
     if (!read.success || read.data.of !== fingerprint(doc)) return EMPTY_HISTORY
     const chain = (pairs: z.infer<typeof packedSchema>['past'], back: boolean): Edit[] => {
       let at: ProjectDocument = doc
-      return pairs.map(([toNear, toFar]) => {
+      return pairs.map(([toNear, toFar, renamed]) => {
         const near = patched(at, toNear as Patch)
         const far = patched(near, toFar as Patch)
         at = far
-        return back ? { before: far, after: near } : { before: near, after: far }
+        const ends = back ? { before: far, after: near } : { before: near, after: far }
+        return Object.keys(renamed).length > 0 ? { ...ends, renamed } : ends
       })
     }
     return { past: chain(read.data.past, true).reverse(), future: chain(read.data.future, false) }

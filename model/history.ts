@@ -4,12 +4,14 @@
 // to the camera side, save that entries an edit removed return with undo: nothing leaves that list unasked.
 
 import { CAMERA_PARTS } from './parts.ts'
-import { renamesBetween, withRenamed } from './renaming.ts'
+import { reversed, withRenamed, type Renames } from './renaming.ts'
 import type { LeftBehind, ProjectDocument, Sources } from './schema.ts'
 
 export interface Edit {
   readonly before: ProjectDocument
   readonly after: ProjectDocument
+  /** Object ids that a newer file changed: what the camera aims at since is followed back and forth too. */
+  readonly renamed?: Renames
 }
 export interface History {
   readonly past: readonly Edit[]
@@ -19,8 +21,13 @@ export const EMPTY_HISTORY: History = { past: [], future: [] }
 export const UNDO_LIMIT = 200
 
 /** The history after an edit that turned `before` into `after`. */
-export const remembered = (history: History, before: ProjectDocument, after: ProjectDocument): History => ({
-  past: [...history.past, { before, after }].slice(-UNDO_LIMIT),
+export const remembered = (
+  history: History,
+  before: ProjectDocument,
+  after: ProjectDocument,
+  renamed?: Renames,
+): History => ({
+  past: [...history.past, { before, after, ...(renamed && { renamed }) }].slice(-UNDO_LIMIT),
   future: [],
 })
 
@@ -58,11 +65,6 @@ function cameraSources(saved: Sources, present: Sources): Sources {
   return next
 }
 
-/** The present document with its object aims named as in the form that it goes to: a newer file may have renamed them. */
-function followed(document: ProjectDocument, from: ProjectDocument, to: ProjectDocument): ProjectDocument {
-  return from.models === to.models ? document : withRenamed(document, renamesBetween(from, to))
-}
-
 /** Entries that the edit took off the left-behind list. */
 const dropped = ({ before, after }: Edit): LeftBehind[] =>
   before.leftBehind.filter((l) => !after.leftBehind.includes(l))
@@ -81,7 +83,7 @@ export function undo(document: ProjectDocument, history: History): Step | null {
   const rank = (l: LeftBehind): number => edit.before.leftBehind.indexOf(l)
   const left = [...document.leftBehind, ...back].sort((a, b) => rank(a) - rank(b))
   return {
-    document: withEditsOf(edit.before, followed(document, edit.after, edit.before), left),
+    document: withEditsOf(edit.before, withRenamed(document, reversed(edit.renamed ?? {})), left),
     history: { past: history.past.slice(0, -1), future: [edit, ...history.future] },
   }
 }
@@ -93,7 +95,7 @@ export function redo(document: ProjectDocument, history: History): Step | null {
   const gone = dropped(edit)
   const left = document.leftBehind.filter((l) => !gone.some((g) => g.id === l.id))
   return {
-    document: withEditsOf(edit.after, followed(document, edit.before, edit.after), left),
+    document: withEditsOf(edit.after, withRenamed(document, edit.renamed ?? {}), left),
     history: { past: [...history.past, edit], future },
   }
 }

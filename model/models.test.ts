@@ -8,8 +8,11 @@ import {
   newProject,
   readProjectDocument,
   redo,
+  packHistory,
   remembered,
   undo,
+  unpackHistory,
+  withoutEdit,
   type Command,
   type ProjectDocument,
 } from './index.ts'
@@ -85,13 +88,29 @@ describe('models of a project', () => {
     const doc = run(start(), { type: 'moveCamera', changes: { stand: aim(1, 'hall/Table') }, label: 'Aimed' })
     const file = { sha256: sha('b'), sizeBytes: 20, name: 'hall.glb', fileBox: null, unitM: 1, up: 'y' as const }
     const next = run(doc, { type: 'replaceModel', modelId: '1', file, renamed: { 'hall/Table': 'hall/Set/Table' } })
-    const history = remembered(EMPTY_HISTORY, doc, next)
+    const renamed = { 'hall/Table': 'hall/Set/Table', 'hall/Door': 'hall/Set/Door' }
+    const history = remembered(EMPTY_HISTORY, doc, next, renamed)
     const moved = run(next, { type: 'moveCamera', changes: { stand: aim(5, 'hall/Set/Table') }, label: 'Moved' })
     const back = undo(moved, history)!
     const named = (d: ProjectDocument) => [d.working.stand, ...d.trail.steps.map((s) => s.stand)].flatMap((s) => (s.aim.kind === 'object' ? [s.aim.nodeId] : [])) // prettier-ignore
     expect(new Set(named(back.document))).toEqual(new Set(['hall/Table']))
     expect(back.document.working.stand.station[0]).toBe(5)
     expect(new Set(named(redo(back.document, back.history)!.document))).toEqual(new Set(['hall/Set/Table']))
+    // also what is first aimed at after the newer file came, also after a reload
+    const later = run(moved, { type: 'moveCamera', changes: { stand: aim(6, 'hall/Set/Door') }, label: 'Aimed' })
+    const kept = unpackHistory(later, packHistory(later, history, 10))
+    for (const h of [history, kept]) {
+      const old = undo(later, h)!
+      expect(named(old.document).sort()).toEqual(['hall/Door', 'hall/Door', 'hall/Table', 'hall/Table'])
+      expect(named(redo(old.document, old.history)!.document)).toContain('hall/Set/Door')
+    }
+    expect(named((withoutEdit(later, history.past[0]!) as { value: typeof later }).value)).toContain('hall/Door')
+  })
+  it('the command says which objects a newer file renamed, for undo to know', () => {
+    const file = { sha256: sha('b'), sizeBytes: 20, name: 'hall.glb', fileBox: null, unitM: 1, up: 'y' as const }
+    const renamed = { 'hall/Table': 'hall/Set/Table' }
+    const r = applyCommand(start(), { type: 'replaceModel', modelId: '1', file, renamed })
+    expect(r.ok && r.value.renamed).toEqual(renamed)
   })
 })
 

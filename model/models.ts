@@ -53,7 +53,7 @@ export function applyModelCommand(doc: ProjectDocument, command: ModelCommand): 
         moved: model.moved.map((o) => ({ ...o, path: renamed[o.path] ?? o.path })),
       }
       const models = doc.models.map((m) => (m === model ? next : m))
-      return edited({ ...withRenamed(doc, renamed), models })
+      return edited({ ...withRenamed(doc, renamed), models }, renamed)
     }
   }
 }

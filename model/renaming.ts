@@ -2,8 +2,11 @@
 import type { KeptParts, Setup } from './parts.ts'
 import type { ProjectDocument } from './schema.ts'
 
+/** Object ids, old to new. */
+export type Renames = Readonly<Record<string, string>>
+
 /** The setup (or kept parts) with object ids changed; what names none of them keeps its identity. */
-function renamedIn<T extends KeptParts | Setup>(parts: T, renamed: Readonly<Record<string, string>>): T {
+function renamedIn<T extends KeptParts | Setup>(parts: T, renamed: Renames): T {
   let next = parts
   const { visible, stand, focus } = parts
   if (visible?.hidden.some((id) => renamed[id] !== undefined))
@@ -21,7 +24,7 @@ function mapped<T>(list: T[], change: (item: T) => T): T[] {
   return next.every((item, i) => item === list[i]) ? list : next
 }
 
-export function withRenamed(doc: ProjectDocument, renamed: Readonly<Record<string, string>>): ProjectDocument {
+export function withRenamed(doc: ProjectDocument, renamed: Renames): ProjectDocument {
   if (Object.keys(renamed).length === 0) return doc
   const steps = mapped(doc.trail.steps, (s) => {
     if (s.stand.aim.kind !== 'object' || renamed[s.stand.aim.nodeId] === undefined) return s
@@ -43,16 +46,6 @@ export function withRenamed(doc: ProjectDocument, renamed: Readonly<Record<strin
   }
 }
 
-/** The ids that differ between two forms of one document, from those of `from` to those of `to`: read off what both name alike. */
-export function renamesBetween(from: ProjectDocument, to: ProjectDocument): Readonly<Record<string, string>> {
-  const found: Record<string, string> = {}
-  const pair = (a: Setup['stand'] | undefined, b: Setup['stand'] | undefined): void => {
-    if (a?.aim.kind === 'object' && b?.aim.kind === 'object' && a.aim.nodeId !== b.aim.nodeId)
-      found[a.aim.nodeId] = b.aim.nodeId
-  }
-  pair(from.working.stand, to.working.stand)
-  from.trail.steps.forEach((s, i) => pair(s.stand, to.trail.steps[i]?.stand))
-  from.viewpoints.forEach((v, i) => pair(v.parts.stand, to.viewpoints[i]?.parts.stand))
-  from.leftBehind.forEach((l, i) => pair(l.setup.stand, to.leftBehind[i]?.setup.stand))
-  return found
-}
+/** The way back of renames. */
+export const reversed = (renamed: Renames): Renames =>
+  Object.fromEntries(Object.entries(renamed).map(([from, to]) => [to, from]))

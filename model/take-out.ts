@@ -7,6 +7,7 @@ import { ok, refused, type Result } from '#core/base'
 import type { Edit } from './history.ts'
 import { CAMERA_PARTS, mergeParts, sameJson } from './parts.ts'
 import type { ProjectDocument } from './schema.ts'
+import { reversed, withRenamed } from './renaming.ts'
 import { firstFault } from './validate.ts'
 
 type Json = Record<string, unknown>
@@ -20,8 +21,12 @@ const areKeyed = (...lists: readonly (readonly unknown[])[]): boolean =>
 class Later extends Error {}
 
 /** The present document without one edit that was made to it. Refused where a later change stands on the edit's. */
-export function withoutEdit(now: ProjectDocument, { before, after }: Edit): Result<ProjectDocument, 'later' | 'fault'> {
+export function withoutEdit(
+  present: ProjectDocument,
+  { before, after, renamed = {} }: Edit,
+): Result<ProjectDocument, 'later' | 'fault'> {
   try {
+    const now = withRenamed(present, reversed(renamed))
     // the camera's side is the present one throughout, so that no move since stands in the way
     const document = back(withCameraOf(before, now), withCameraOf(after, now), now) as ProjectDocument
     const fault = firstFault(now, document)

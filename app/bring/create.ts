@@ -1,16 +1,22 @@
 // A model becomes a project: shown, framed for the first time, lit and metered.
 import { poseOfStand } from '#core/camera'
 import { firstStandBefore, isProduct } from '#core/framing'
-import { distance } from '#core/math'
+import { boxCentre, distance, type Box, type Vec3 } from '#core/math'
+import { ALL_SHOWN } from '#core/section'
 import { DEFAULT_EYE_HEIGHT_M, newProject, type ModelRef } from '#model'
 import { centreOf } from '../stores/centres.ts'
 import { api } from '../api/client.ts'
-import { isIndoors, middleOf } from '../stores/indoors.ts'
 import { appearanceOf, useStage } from '../stores/stage.ts'
 import type { BringProgress } from './reading.ts'
 
 /** Products smaller than this across have their lengths in millimetres. */
 const SMALL_M = 1
+
+/** The middle of a model at eye height over its lowest storey. */
+function middleOf(box: Box): Vec3 {
+  const c = boxCentre(box)
+  return [c[0], c[1], Math.min((useStage().storeys[0]?.heightM ?? box.min[2]) + DEFAULT_EYE_HEIGHT_M, c[2])]
+}
 
 /** The new project's id. Nothing is created when the signal aborts (AbortError) or the model cannot be shown (AppError). */
 export async function createProject(
@@ -28,7 +34,7 @@ export async function createProject(
   const stand = firstStandBefore(scene.box, {
     floorM: stage.storeys[0]?.heightM ?? scene.box.min[2],
     eyeHeightM: DEFAULT_EYE_HEIGHT_M,
-    inside: await isIndoors(middleOf(scene.box)),
+    inside: (await stage.rays.enclosed(middleOf(scene.box), ALL_SHOWN)) ?? false,
   })
   const isSmall = isProduct(scene.box) && distance(scene.box.min, scene.box.max) < SMALL_M
   const made = newProject({

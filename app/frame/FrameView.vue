@@ -19,7 +19,6 @@ import { useOutside } from './outside/outside.ts'
 import { useMeasurements } from './measure/measurements.ts'
 import { usePicking } from './straighten/picking.ts'
 import { useSelection } from './selection/selection.ts'
-import { isIndoors } from '../stores/indoors.ts'
 import { useWalking } from './picture/walking.ts'
 import { useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
@@ -85,7 +84,8 @@ watch(
   async (ready) => {
     const w = project.working
     if (!ready || !w || project.document?.subject !== 'room' || view.tool !== 'turn') return
-    if (!(await isIndoors(w.stand.station, project.shown)) && view.tool === 'turn') view.tool = 'orbit'
+    const isRoundUs = await stage.rays.enclosed(w.stand.station, project.shown)
+    if (isRoundUs === false && view.tool === 'turn') view.tool = 'orbit'
   },
 )
 // the stage follows the models: brought in, placed, taken out, undone; while one is dragged it is only shown there

@@ -44,7 +44,7 @@ export function createCommands(state: ProjectState, set: (doc: ProjectDocument) 
       if (r.reason !== 'nothing') notices.say(r.message, 'warning')
       return false
     }
-    if (r.value.edit) history.value = remembered(history.value, doc, r.value.document)
+    if (r.value.edit) history.value = remembered(history.value, doc, r.value.document, r.value.renamed)
     if (r.value.held.length > 0) notices.say(`Locked and kept as it was: ${r.value.held.join(', ')}.`, 'warning')
     if (r.value.document.trail !== doc.trail) standsSince = performance.now()
     set(r.value.document)
