@@ -1,57 +1,19 @@
 // Which models are shown, what is known of them, and their light. A newer call takes the place of an older one.
-import { computed, ref, shallowRef } from 'vue'
 import type { Vec3 } from '#core/math'
 import { DAYLIGHT } from '#core/optics'
 import { originOf } from '#core/placing'
-import type { SceneFacts, Storey } from '#mesh'
+import type { SceneFacts } from '#mesh'
 import type { ModelRef, Setup } from '#model'
-import type { FoundWalls } from '#workers'
 import { appearanceOf } from './appearance.ts'
 import type { Bytes } from './stage-bytes.ts'
+import { createKnown, type Known, type LoadState } from './stage-known.ts'
 import { createPlacing, inWorld, placedAbout } from './stage-placing.ts'
 import type { Workers } from './stage-workers.ts'
-
-export type LoadState =
-  | { readonly kind: 'idle' }
-  | { readonly kind: 'loading'; readonly what: string; readonly done: number | null }
-  | { readonly kind: 'ready' }
-  | { readonly kind: 'failed'; readonly error: unknown }
 
 /** The rest waits this long at most for the first picture. */
 const FIRST_PICTURE_MS = 8000
 
 const fetching = (done: number | null): LoadState => ({ kind: 'loading', what: 'Fetching the model', done })
-
-/** What is shown and known, in the world's coordinates. */
-function createKnown() {
-  const state = ref<LoadState>({ kind: 'idle' })
-  const facts = shallowRef<SceneFacts | null>(null)
-  const storeys = shallowRef<readonly Storey[]>([])
-  return {
-    state,
-    facts,
-    storeys,
-    /** Nothing of what was shown is asked any more. */
-    forget(): void {
-      facts.value = null
-      storeys.value = []
-    },
-    /** The building's directions, walls and centre lines; null until they are found. */
-    walls: shallowRef<FoundWalls | null>(null),
-    /** Share of the light that is worked out; null when done or not begun. */
-    light: ref<number | null>(null),
-    /** Counts up with every other model: all drawn before is out of date. */
-    epoch: ref(0),
-    /** Counts up while models are shown elsewhere for the time of a drag: pictures and drawings are drawn again. */
-    placings: ref(0),
-    /** Counts up with every other light: pictures are out of date, drawings are not. */
-    lightEpoch: ref(0),
-    ready: computed(() => state.value.kind === 'ready'),
-    byId: computed(() => new Map((facts.value?.nodes ?? []).map((n) => [n.id, n]))),
-  }
-}
-
-export type Known = ReturnType<typeof createKnown>
 
 /** What the workers hold: the scene they were given last and where it lies. */
 interface Held {

@@ -4,7 +4,7 @@ import { shiftedBox, shiftedPoint } from '#core/placing'
 import type { SceneFacts } from '#mesh'
 import type { ModelRef } from '#model'
 import type { Bytes } from './stage-bytes.ts'
-import type { Known } from './stage-models.ts'
+import type { Known } from './stage-known.ts'
 import type { Workers } from './stage-workers.ts'
 
 export const minus = (o: Vec3): Vec3 => [-o[0], -o[1], -o[2]]

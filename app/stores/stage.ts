@@ -14,7 +14,7 @@ import { createRequests } from './stage-requests.ts'
 import { createWorkers } from './stage-workers.ts'
 
 export { appearanceOf } from './appearance.ts'
-export type { LoadState } from './stage-models.ts'
+export type { LoadState } from './stage-known.ts'
 export { SAMPLES } from './stage-requests.ts'
 
 export const useStage = defineStore('stage', () => {

@@ -7,11 +7,9 @@ import type { Storey } from '#mesh'
 import { centreOf } from '../../stores/centres.ts'
 import { useProject } from '../../stores/project.ts'
 import { useDragEnd } from './ending.ts'
-import { usePlanPress } from './plan-press.ts'
+import { usePlanPress, type PlanDrag } from './plan-press.ts'
 import { useSnapping } from './snapping.ts'
 import type { Strip } from './strip.ts'
-
-export type PlanDrag = '' | 'station' | 'alone' | 'aim' | 'edge' | 'stand'
 
 export function usePlanDrags(strip: Strip, storey: ComputedRef<Storey | null>, cutZ: ComputedRef<number | null>) {
   const project = useProject()

@@ -8,9 +8,11 @@ import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
 import { usePicking } from '../straighten/picking.ts'
-import type { PlanDrag } from './plan-drags.ts'
 import type { Snapping } from './snapping.ts'
 import type { Strip } from './strip.ts'
+
+/** What is dragged on Plan now. */
+export type PlanDrag = '' | 'station' | 'alone' | 'aim' | 'edge' | 'stand'
 
 export interface PlanPress {
   readonly storey: ComputedRef<Storey | null>
