@@ -32,8 +32,7 @@ import { BAKE_DEFAULTS } from '#mesh'
 import { aimEye, NEAR_M, type Size, type Tile, type ViewCuts } from './aim.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
 import type { StageScene } from './scene.ts'
-import { ADD_FRAGMENT, CONTACT_PARS, FINISH_FRAGMENT, LIGHT_PARS, LIGHTING_FRAGMENT } from './shaders.ts'
-import { EDGE_FRAGMENT, shadeFragment } from './shaders-first.ts'
+import { ADD_FRAGMENT, FINISH_FRAGMENT, LIGHTING_FRAGMENT } from './shaders.ts'
 import type { Appearance } from './types.ts'
 
 /** Each kind of picture sums its samples in targets of its own, so that one can wait while another is drawn. */
@@ -43,15 +42,13 @@ interface Targets {
   readonly facts: WebGLRenderTarget
   readonly lit: WebGLRenderTarget
   readonly sum: WebGLRenderTarget
-  /** What a first frame evens out: made when it is needed. */
-  shade: WebGLRenderTarget | null
   summed: number
+  /** Whether the sum holds the sample drawn last. */
+  isAdded: boolean
 }
 /** Pictures whose first frames are looked at while the others come; the edges of those that are seen at their size are filtered. */
 const SOFTENED: ReadonlySet<Owner> = new Set(['picture', 'outside', 'moving', 'thumbnail'])
 const FILTERED: ReadonlySet<Owner> = new Set(['picture', 'outside', 'moving'])
-/** As many samples or fewer show steps at edges. */
-const FEW = 2
 /** Contact shading reaches this far, metres (less in small models). */
 const CONTACT_M = 0.45
 const SHADOW_PX = 1280
@@ -115,11 +112,7 @@ export class Passes {
     magFilter: LinearFilter,
     depthBuffer: false,
   })
-  private readonly finish = fullPass(FINISH_FRAGMENT, { uSource: { value: null }, uWeight: { value: 1 }, uTone: { value: 1 }, toneMappingExposure: { value: 1 } }) // prettier-ignore
-  private readonly shade: ShaderMaterial
-  private readonly edges = fullPass(EDGE_FRAGMENT, { uSource: { value: null }, uPixel: { value: new Vector2() } })
-  /** A finished picture before its edges are filtered. */
-  private readonly plain = new WebGLRenderTarget(16, 16, { depthBuffer: false, minFilter: LinearFilter, magFilter: LinearFilter }) // prettier-ignore
+  private readonly finish = fullPass(FINISH_FRAGMENT, { uSource: { value: null }, uWeight: { value: 1 }, uFilter: { value: 0 }, uPixel: { value: new Vector2() }, uTone: { value: 1 }, toneMappingExposure: { value: 1 } }) // prettier-ignore
   private zenith = { key: '', value: 1 }
 
   constructor(gl: FullPasses, stage: StageScene) {
@@ -140,15 +133,14 @@ export class Passes {
       uWorldFromClip: { value: this.worldFromClip },
       uClipFromWorld: { value: this.clipFromWorld },
       uBack: { value: new Vector3() },
+      uAxial: { value: new Vector3() },
       uContact: { value: 0 },
       uEmissionScale: { value: 1 },
       uZenith: { value: 1 },
       uGroundLux: { value: 1 },
       uFlat: { value: new Vector4() },
-      uShade: { value: null },
-      uShadeOn: { value: 0 },
+      uFirst: { value: 0 },
     })
-    this.shade = fullPass(shadeFragment(LIGHT_PARS, CONTACT_PARS), this.lighting.uniforms)
     this.add.blending = CustomBlending
     this.add.blendSrc = this.add.blendDst = OneFactor
     for (const c of [this.eye, this.sunEye]) {
@@ -161,6 +153,7 @@ export class Passes {
   sample(owner: Owner, camera: Camera, look: Appearance, size: Size, tile: Tile | null, index: number): void {
     const t = this.sizeTargets(owner, size.width, size.height)
     const { renderer, stage } = this
+    if (index > 0) this.addUp(t)
     const sky = skyOf(look['look.sun'])
     const factor = exposureFactor(look.exposure.ev100, look.exposure.compensationEv)
     stage.setHidden(look.shown.hidden)
@@ -181,30 +174,24 @@ export class Passes {
     renderer.render(stage.scene, this.eye)
     // light
     this.setLighting(t, camera, look, sky, factor, size, owner, index)
-    this.soften(t, size, index === 0 && SOFTENED.has(owner))
+    this.lighting.uniforms['uFirst']!.value = index === 0 && SOFTENED.has(owner) ? 1 : 0
     renderer.setRenderTarget(t.lit)
     this.gl.full(this.lighting)
     if (stage.prepare('clear')) renderer.render(stage.scene, this.eye)
-    // sum
-    renderer.setRenderTarget(t.sum)
-    if (index === 0) renderer.clear(true, false, false)
-    this.add.uniforms['uSource']!.value = t.lit.texture
-    this.gl.full(this.add)
     t.summed = index + 1
+    t.isAdded = false
     renderer.setRenderTarget(null)
   }
 
-  /** Evens out the noise of a first frame before it is lit. */
-  private soften(t: Targets, { width, height }: Size, on: boolean): void {
-    const u = this.lighting.uniforms
-    u['uShadeOn']!.value = on ? 1 : 0
-    if (!on) return
-    const means = { minFilter: LinearFilter, magFilter: LinearFilter } as const
-    t.shade ??= new WebGLRenderTarget(width, height, { ...means, type: HalfFloatType, depthBuffer: false })
-    u['uShade']!.value = null
-    this.renderer.setRenderTarget(t.shade)
-    this.gl.full(this.shade)
-    u['uShade']!.value = t.shade.texture
+  /** Adds the sample drawn last to the sum; put off until it is needed, so that a first frame need not wait for it. */
+  private addUp(t: Targets): void {
+    if (t.isAdded) return
+    t.isAdded = true
+    this.renderer.setRenderTarget(t.sum)
+    if (t.summed === 1) this.renderer.clear(true, false, false)
+    this.add.uniforms['uSource']!.value = t.lit.texture
+    this.gl.full(this.add)
+    this.renderer.setRenderTarget(null)
   }
 
   /**
@@ -239,7 +226,7 @@ export class Passes {
       this.sample('around', CUBE_CAMERA, plain, size, null, 0)
       this.cubeView = null
       renderer.setRenderTarget(this.environment, face)
-      this.copy.uniforms['uSource']!.value = this.targets.get('around')!.sum.texture
+      this.copy.uniforms['uSource']!.value = this.targets.get('around')!.lit.texture
       this.gl.full(this.copy)
     }
     renderer.setRenderTarget(null)
@@ -252,24 +239,23 @@ export class Passes {
 
   /** The mean of an owner's samples after the tone curve: RGBA, rows from the top. */
   finished(owner: Owner, size: Size, tone: 'linear' | 'neutral'): Promise<ImageData> {
-    const { sum, summed } = this.targets.get(owner)!
+    const t = this.targets.get(owner)!
+    const { summed } = t
     const u = this.finish.uniforms
-    u['uSource']!.value = sum.texture
+    if (summed > 1) this.addUp(t)
+    u['uSource']!.value = summed > 1 ? t.sum.texture : t.lit.texture
     u['uWeight']!.value = 1 / summed
     u['uTone']!.value = tone === 'linear' ? 0 : 1
-    if (summed > FEW || !FILTERED.has(owner)) return this.gl.readOut(this.finish, size)
-    const { width, height } = size
-    if (this.plain.width !== width || this.plain.height !== height) this.plain.setSize(width, height)
-    this.renderer.setRenderTarget(this.plain)
-    this.gl.full(this.finish)
-    this.edges.uniforms['uSource']!.value = this.plain.texture
-    ;(this.edges.uniforms['uPixel']!.value as Vector2).set(1 / width, 1 / height)
-    return this.gl.readOut(this.edges, size)
+    u['uFilter']!.value = summed === 1 && FILTERED.has(owner) ? 1 : 0
+    ;(u['uPixel']!.value as Vector2).set(1 / size.width, 1 / size.height)
+    return this.gl.readOut(this.finish, size)
   }
 
   /** Linear RGBA of an owner's first sample, rows from the bottom; alpha is 0 where there is no surface. */
   readSurfaces(owner: Owner, { width, height }: Size): Float32Array {
-    const { sum, facts } = this.targets.get(owner)!
+    const t = this.targets.get(owner)!
+    this.addUp(t)
+    const { sum, facts } = t
     const pixels = new Float32Array(width * height * 4)
     this.renderer.readRenderTargetPixels(sum, 0, 0, width, height, pixels)
     // the roughness beside the normal is never 0 on a surface
@@ -282,14 +268,13 @@ export class Passes {
   dispose(): void {
     for (const owner of [...this.targets.keys()]) this.dropTargets(owner)
     this.shadow.dispose()
-    this.plain.dispose()
     this.environment.dispose()
   }
 
   private dropTargets(owner: Owner): void {
     const old = this.targets.get(owner)
     old?.facts.depthTexture?.dispose()
-    for (const t of [old?.facts, old?.lit, old?.sum, old?.shade]) t?.dispose()
+    for (const t of [old?.facts, old?.lit, old?.sum]) t?.dispose()
     this.targets.delete(owner)
   }
 
@@ -307,9 +292,10 @@ export class Passes {
     facts.textures[0]!.type = UnsignedByteType
     facts.textures[1]!.type = HalfFloatType
     for (const t of facts.textures) t.colorSpace = LinearSRGBColorSpace
-    const lit = new WebGLRenderTarget(width, height, { ...near, type: HalfFloatType, depthBuffer: false })
+    const soft = { minFilter: LinearFilter, magFilter: LinearFilter } as const
+    const lit = new WebGLRenderTarget(width, height, { ...soft, type: HalfFloatType, depthBuffer: false })
     const sum = new WebGLRenderTarget(width, height, { ...near, type: FloatType, depthBuffer: false })
-    const made: Targets = { size, facts, lit, sum, shade: null, summed: 1 }
+    const made = { size, facts, lit, sum, summed: 1, isAdded: true }
     this.targets.set(owner, made)
     return made
   }
@@ -403,6 +389,8 @@ export class Passes {
     const u = this.lighting.uniforms
     const f = axesOf(camera.pose).forward
     ;(u['uBack']!.value as Vector3).set(-f[0], -f[1], -f[2])
+    const { elements: e } = this.eye.projectionMatrix
+    ;(u['uAxial']!.value as Vector3).set(e[10]!, e[14]!, e[15] === 1 ? 1 : 0)
     u['uColourTexture']!.value = t.facts.textures[0]
     u['uNormalTexture']!.value = t.facts.textures[1]
     light['uDepth']!.value = t.facts.depthTexture

@@ -15,15 +15,17 @@ import {
   Mesh,
   MeshStandardMaterial,
   NoBlending,
-  NormalBlending,
   OneFactor,
+  OneMinusSrcAlphaFactor,
   RGBAFormat,
   Scene,
   ShaderMaterial,
+  SrcAlphaFactor,
   Texture,
   Vector2,
   Vector3,
   Vector4,
+  ZeroFactor,
   type Material,
   type Object3D,
 } from 'three'
@@ -35,9 +37,6 @@ import { DRAWING_FRAGMENT, DRAWING_VERTEX, WINDING_FRAGMENT } from './shaders-dr
 
 /** Triangles added at most where long ones are drawn in pieces. */
 const MOST_PIECES = 200_000
-
-/** Floors and walls seen at a slant keep their pattern at this many readings at most. */
-const ANISOTROPY = 4
 
 export type Uniforms = Record<string, { value: unknown }>
 
@@ -116,7 +115,11 @@ export class StageScene {
   /** Counts up with every change of the scene or its bounds. */
   revision = 0
 
-  constructor() {
+  private readonly anisotropy: number
+
+  /** Floors and walls seen at a slant keep their pattern at up to `anisotropy` readings of a map. */
+  constructor(anisotropy = 1) {
+    this.anisotropy = anisotropy
     this.scene.matrixAutoUpdate = false
     this.scene.matrixWorldAutoUpdate = false
   }
@@ -165,7 +168,7 @@ export class StageScene {
     const key = `${source.uuid}|${mesh.geometry.hasAttribute('color')}|${['uv', 'uv1'].map((n) => mesh.geometry.hasAttribute(n)).join()}`
     let finished = made.get(key)
     if (!finished) {
-      finished = source.transparent ? this.clearMaterial(source, mesh) : surfaceMaterial(source, mesh)
+      finished = source.transparent ? this.clearMaterial(source, mesh) : surfaceMaterial(source, mesh, this.anisotropy)
       made.set(key, finished)
     }
     mesh.geometry = withNormals(mesh.geometry)
@@ -262,10 +265,15 @@ export class StageScene {
   }
 
   private clearMaterial(source: Material, mesh: Mesh): ShaderMaterial {
-    const m = surfaceMaterial(source, mesh, CLEAR_FRAGMENT)
+    const m = surfaceMaterial(source, mesh, this.anisotropy, CLEAR_FRAGMENT)
     Object.assign(m.uniforms, this.light)
     m.transparent = true
-    m.blending = NormalBlending
+    // over the picture; the brightness beside its colours stays what lies behind
+    m.blending = CustomBlending
+    m.blendSrc = SrcAlphaFactor
+    m.blendDst = OneMinusSrcAlphaFactor
+    m.blendSrcAlpha = ZeroFactor
+    m.blendDstAlpha = OneFactor
     m.depthTest = false
     m.depthWrite = false
     m.side = DoubleSide
@@ -319,7 +327,12 @@ function drawnAt(
 }
 
 /** The surface material of a glTF material: colour, roughness, metal, normal and emission with their textures. */
-function surfaceMaterial(source: Material, mesh: Mesh, fragmentShader = SURFACE_FRAGMENT): ShaderMaterial {
+function surfaceMaterial(
+  source: Material,
+  mesh: Mesh,
+  anisotropy: number,
+  fragmentShader = SURFACE_FRAGMENT,
+): ShaderMaterial {
   const m = source instanceof MeshStandardMaterial ? source : null
   const maps = {
     COLOUR_MAP: m?.map,
@@ -332,7 +345,7 @@ function surfaceMaterial(source: Material, mesh: Mesh, fragmentShader = SURFACE_
   // a map whose set of places the mesh does not have is not drawn
   for (const [name, map] of Object.entries(maps))
     if (map && map.channel < 2 && mesh.geometry.hasAttribute(uvName(map))) defines[name] = uvName(map)
-  for (const map of Object.values(maps)) if (map) map.anisotropy = ANISOTROPY
+  for (const map of Object.values(maps)) if (map) map.anisotropy = anisotropy
   if (mesh.geometry.hasAttribute('uv1')) defines['HAS_UV1'] = ''
   if (source.side === DoubleSide) defines['TWO_SIDED'] = ''
   const place = (map: Texture | null | undefined): { value: Matrix3 } => ({ value: map?.matrix ?? new Matrix3() })

@@ -4,7 +4,7 @@
 // Rejected: patched standard materials (2.5 x slower here, and contact shading lagged a sample behind).
 
 import { CUT_OUT, CUT_OUT_PARS, CUT_OUT_VERTEX, CUT_OUT_VERTEX_PARS } from './shaders-cut-out.ts'
-import { SOFTENED_PARS } from './shaders-first.ts'
+import { BLOCK_PARS, EDGE_PARS, SEEN_PARS } from './shaders-first.ts'
 import { CLEAR_SKY, GROUND_ALBEDO, SKY_HORIZON_COLOUR, SKY_ZENITH_COLOUR } from '#core/optics'
 import type { Vec3 } from '#core/math'
 
@@ -224,12 +224,19 @@ export const CONTACT_PARS = /* glsl */ `
 uniform mat4 uWorldFromClip, uClipFromWorld;
 uniform highp sampler2D uDepth;
 uniform float uContact;
+// Of the projection: how depth goes with the distance along the axis, and whether it is parallel.
+uniform vec3 uAxial;
 vec3 worldAt(vec2 uv, float depth) {
   vec4 w = uWorldFromClip * vec4(vec3(uv, depth) * 2.0 - 1.0, 1.0);
   return w.xyz / w.w;
 }
+// distance along the axis: by 1 / depth in perspective, evenly in parallel pictures; along a slanting ray it is so many times as far
+float axialOf(float depth) {
+  float z = depth * 2.0 - 1.0;
+  return uAxial.z > 0.5 ? (uAxial.y - z) / uAxial.x : uAxial.y / (z + uAxial.x);
+}
 // taps over the hemisphere, nearer ones more often; what lies before a tap and not far before it closes it off
-float openness(vec3 p, vec3 n, float noise, float away) {
+float openness(vec3 p, vec3 n, float noise, float away, float slant) {
   float blocked = 0.0;
   for (int i = 0; i < 4; i++) {
     float a = 6.2831853 * fract(noise + float(i) * 0.381966 + uSeed * 0.7548777);
@@ -243,8 +250,7 @@ float openness(vec3 p, vec3 n, float noise, float away) {
     if (any(lessThan(s, vec3(0.0))) || any(greaterThan(s, vec3(1.0)))) continue;
     float depth = texture(uDepth, s.xy).r;
     if (depth >= s.z) continue;
-    vec3 w = worldAt(s.xy, depth);
-    float gap = distance(w, q);
+    float gap = slant * abs(axialOf(depth) - (uAxial.z > 0.5 ? axialOf(s.z) : c.w));
     blocked += smoothstep(0.0, 1.0, 1.5 * reach / max(gap, 1e-5));
   }
   return 1.0 - 0.25 * blocked;
@@ -261,43 +267,49 @@ uniform float uEmissionScale;
 ${LIGHT_PARS}
 ${SKY_PARS}
 ${CONTACT_PARS}
-${SOFTENED_PARS}
+uniform float uFirst;
+${BLOCK_PARS}
+${SEEN_PARS}
 void main() {
   float depth = texture(uDepth, vUv).r;
   vec3 near = worldAt(vUv, 0.0);
-  if (depth >= 1.0) {
-    vec3 d = normalize(worldAt(vUv, 0.9) - near);
-    colour = vec4(mix(skyColour(d) * uLightScale, uFlat.rgb, uFlat.a), 1.0);
-    return;
-  }
   vec4 c = texture(uColourTexture, vUv);
   vec4 nr = texture(uNormalTexture, vUv);
+  float noise = uFirst > 0.5 ? blockNoise() : hash(gl_FragCoord.xy + uSeed * 19.0);
+  vec3 p = worldAt(vUv, depth);
+  vec3 n = normalize(nr.xyz);
+  float nl = dot(n, uSun);
+  float away = dot(uBack, near - p);
+  // openness, and the sun seen; nought where nothing is
+  vec2 shade = vec2(1.0, 0.0);
+  if (depth < 1.0) {
+    if (uContact > 0.0) shade.x = openness(p, n, noise, away, distance(near, p) / max(away, 1e-6));
+    if (nl > 0.0 && uSunColour.r > 0.0) shade.y = sunSeen(p, n, noise);
+  }
+  if (uFirst > 0.5) shade = blockMean(shade, depth < 1.0 ? 1.0 : 0.0);
+  if (depth >= 1.0) {
+    vec3 d = normalize(worldAt(vUv, 0.9) - near);
+    colour.rgb = mix(skyColour(d) * uLightScale, uFlat.rgb, uFlat.a);
+    colour.a = seen(colour.rgb);
+    return;
+  }
   vec3 tint = c.rgb * c.rgb;
   if (c.a > 0.5) {
-    colour = vec4(tint * exp2((c.a * 2.0 - 1.0) * 26.0 - 13.0) * uEmissionScale, 1.0);
+    colour.rgb = tint * exp2((c.a * 2.0 - 1.0) * 26.0 - 13.0) * uEmissionScale;
+    colour.a = seen(colour.rgb);
     return;
   }
   float metal = c.a / 0.49;
-  vec3 p = worldAt(vUv, depth);
-  vec3 n = normalize(nr.xyz);
   vec3 v = normalize(near - p);
-  float noise = hash(gl_FragCoord.xy + uSeed * 19.0);
   vec3 f0 = mix(vec3(0.04), tint, metal);
   vec3 body = tint * (1.0 - metal) * 0.31830989;
   Around here = around(p + n * uReach);
-  float away = dot(uBack, near - p);
-  // a first frame's noise is evened out beforehand; later ones even each other out
-  vec2 soft = uShadeOn > 0.5 ? softened(away) : vec2(uContact > 0.0 ? openness(p, n, noise, away) : 1.0, -1.0);
-  float open = soft.x;
+  float open = shade.x;
   vec3 light = body * irradianceAround(here, n) * open;
   float nv = max(dot(n, v), 1e-3);
   light += mirrored(here, reflect(-v, n), nr.w) * glossAround(f0, nr.w, nv) * mix(open, 1.0, 0.3);
-  float nl = dot(n, uSun);
-  if (nl > 0.0 && uSunColour.r > 0.0) {
-    float seen = soft.y < 0.0 ? sunSeen(p, n, noise) : soft.y;
-    if (seen > 0.0) light += uSunColour * seen * nl * (body + sunGloss(n, v, f0, nr.w));
-  }
-  colour = vec4(light, 1.0);
+  if (nl > 0.0 && shade.y > 0.0) light += uSunColour * shade.y * nl * (body + sunGloss(n, v, f0, nr.w));
+  colour = vec4(light, seen(light));
 }
 `
 
@@ -341,7 +353,8 @@ export const FINISH_FRAGMENT = /* glsl */ `
 in vec2 vUv;
 out vec4 colour;
 uniform sampler2D uSource;
-uniform float uWeight;
+uniform float uWeight, uFilter;
+${EDGE_PARS}
 uniform int uTone;
 #include <tonemapping_pars_fragment>
 vec3 toSrgb(vec3 c) {
@@ -350,7 +363,9 @@ vec3 toSrgb(vec3 c) {
 float noise(vec2 p) { return fract(52.9829189 * fract(dot(p, vec2(0.06711056, 0.00583715)))); }
 void main() {
   // rows from the top: the picture is read back
-  vec3 c = texture(uSource, vec2(vUv.x, 1.0 - vUv.y)).rgb * uWeight;
+  vec2 uv = vec2(vUv.x, 1.0 - vUv.y);
+  if (uFilter > 0.5) uv = evened(uv);
+  vec3 c = clamp(textureLod(uSource, uv, 0.0).rgb * uWeight, 0.0, 60.0);
   if (uTone == 1) {
     // the library's curve is gentle: a little more slope and chroma suits interiors
     c = AgXToneMapping(c * 1.35);

@@ -116,8 +116,10 @@ describe('a first frame', () => {
       const { kept } = window as unknown as { kept: OffscreenCanvas }
       return [...kept.getContext('2d')!.getImageData(0, 0, kept.width, kept.height).data]
     })
-    // 7.4 levels with the noise and the steps of one sample, 5.7 with them evened out
-    expect(meanDifference({ data: Uint8Array.from(values) }, await picturePixels(page))).toBeLessThan(6.5)
+    // 7.4 levels with the noise and the steps of one sample, 6.3 with them evened out
+    expect(meanDifference({ data: Uint8Array.from(values) }, await picturePixels(page))).toBeLessThan(6.9)
+    await page.getByTestId('viewpoint').filter({ hasText: 'Hall, east' }).getByRole('button').first().click()
+    await pictureAt(page, 1)
   })
 })
 
