@@ -72,6 +72,22 @@ describe('bringing in', () => {
     expect(client.dispose).toHaveBeenCalled()
     expect(useProject().document).toBe(before)
   })
+  it('of more than 2 GB is refused in words; one that was cancelled fails in silence, whatever came after it', async () => {
+    const bring = useBring()
+    const huge = file('huge.stl')
+    Object.defineProperty(huge, 'size', { value: 2 ** 31 + 1 })
+    await bring.begin([huge])
+    expect(bring.busy).toBe(false)
+    expect(useNotices().list.at(-1)!.text).toMatch(/2 GB/)
+    let fail: (e: Error) => void = () => undefined
+    client.read.mockImplementationOnce(() => new Promise((_, no) => (fail = no)))
+    const first = bring.begin([file('a.obj')])
+    bring.cancel()
+    const told = useNotices().list.length
+    fail(new Error('worker gone'))
+    await first
+    expect(useNotices().list).toHaveLength(told)
+  })
   it('puts a further model on the floor by the judged unit, selected, under a key of its own', async () => {
     const bring = useBring()
     await bring.begin([file('room.obj')])
