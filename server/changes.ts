@@ -1,16 +1,6 @@
 // What became of projects, told to whoever listens: saved as a revision, or deleted.
 import { EventEmitter } from 'node:events'
-
-/** `saveId` is the sender's own name for the save, by which it knows it again. */
-export type Change =
-  | {
-      readonly kind: 'saved'
-      readonly id: string
-      readonly revision: number
-      readonly savedAt: string
-      readonly saveId: string | null
-    }
-  | { readonly kind: 'deleted'; readonly id: string }
+import type { Change } from '#model'
 
 export class Changes {
   private readonly events = new EventEmitter<{ change: [Change]; end: [] }>().setMaxListeners(0)

@@ -1,15 +1,10 @@
 // Changes of projects as the server tells them. One stream serves all tabs of a browser: a browser opens six connections to a server,
 // and a stream a tab would leave none for the seventh.
 
-export type Change =
-  | {
-      readonly kind: 'saved'
-      readonly id: string
-      readonly revision: number
-      readonly savedAt: string
-      readonly saveId: string | null
-    }
-  | { readonly kind: 'deleted'; readonly id: string }
+import type { Change } from '#model'
+
+export type Told =
+  | Change
   /** All projects there are, when the stream begins or comes back. */
   | {
       readonly kind: 'all'
@@ -19,14 +14,14 @@ export type Change =
 const NAME = 'yoroi-changes'
 
 /** Calls `told` for each change from now on, as long as the page is open. Does nothing where there are no streams. */
-export function watchChanges(told: (change: Change) => void): void {
+export function watchChanges(told: (change: Told) => void): void {
   if (typeof EventSource === 'undefined' || typeof BroadcastChannel === 'undefined') return
   const others = new BroadcastChannel(NAME)
-  others.addEventListener('message', (e: MessageEvent<Change>) => told(e.data))
+  others.addEventListener('message', (e: MessageEvent<Told>) => told(e.data))
   const stream = (): void => {
     const source = new EventSource('/api/changes')
     source.addEventListener('message', (e: MessageEvent<string>) => {
-      const change = JSON.parse(e.data) as Change
+      const change = JSON.parse(e.data) as Told
       others.postMessage(change)
       told(change)
     })

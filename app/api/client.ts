@@ -183,4 +183,4 @@ export const api = {
     })
   },
 }
-export type { Change } from './changes.ts'
+export type { Told } from './changes.ts'

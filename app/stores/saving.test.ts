@@ -4,7 +4,7 @@ import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { AppError } from '#core/base'
 import { aimAt, newProject, type ProjectDocument } from '#model'
-import { api, type Change, type SaveMark } from '../api/client.ts'
+import { api, type SaveMark, type Told } from '../api/client.ts'
 import { dropDraft, keepDraft, leftDrafts, TAB } from './drafts.ts'
 import { useKeptWork } from './kept-work.ts'
 import { useNotices } from './notices.ts'
@@ -226,7 +226,7 @@ describe('another tab', () => {
       document: { ...first, working: { ...first.working, stand: stand(x) } },
       saveId: 'another tab',
     })
-  let tell: (c: Change) => void = () => undefined
+  let tell: (c: Told) => void = () => undefined
   beforeEach(async () => {
     vi.spyOn(api, 'changes').mockImplementation((told) => void (tell = told))
     setActivePinia(createPinia())

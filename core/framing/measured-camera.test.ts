@@ -2,22 +2,12 @@
 import { describe, expect, it } from 'vitest'
 import { boxCentre, boxCorners, type Box, type Vec3 } from '#core/math'
 import { axesOf, poseOfStand, projectPoint, type Camera } from '../camera/index.ts'
+import { cameraOf } from '../../tests/support/cameras.ts'
 import { holdsAll, measuredCamera, measuredStand, turnedInPlan, type MeasuredView } from './index.ts'
 
 const box: Box = { min: [2, -1, 0], max: [12, 5, 3] }
 const target = { box, points: boxCorners(box) }
-const from: Pick<Camera, 'lens' | 'frame'> = {
-  lens: {
-    projection: { kind: 'perspective' },
-    focalMm: 24,
-    sensorMm: { width: 36, height: 24 },
-    sensorUse: 'acrossWidth',
-    riseMm: 3,
-    crossMm: 0,
-    distortion: null,
-  },
-  frame: { widthPx: 2400, heightPx: 1600, densityPpi: 300, guides: 'none' },
-}
+const from = cameraOf({}, { riseMm: 3 }, [2400, 1600])
 const camera = (view: MeasuredView, scale: number | null): Camera => {
   const r = measuredCamera(from, view, target, { mainBearingDeg: 0, margin: 0.05, scale })
   if (!r.ok) throw new Error(r.message)

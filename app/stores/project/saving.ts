@@ -2,7 +2,7 @@
 import { computed, ref, shallowRef, type Ref } from 'vue'
 import { AppError, isPassing, type ErrorCode } from '#core/base'
 import type { ProjectDocument } from '#model'
-import { api, type Change, type OpenedProject } from '../../api/client.ts'
+import { api, type OpenedProject, type Told as Heard } from '../../api/client.ts'
 import { dropDraft } from '../drafts.ts'
 import { useNotices } from '../notices.ts'
 import { createBase } from './base.ts'
@@ -71,7 +71,7 @@ function createElsewhere(
     told.state.value = 'conflict'
     return 'conflict'
   }
-  return async (change: Change): Promise<'behind' | 'conflict' | null> => {
+  return async (change: Heard): Promise<'behind' | 'conflict' | null> => {
     const id = open.id.value
     if (!id || !open.document.value || told.state.value === 'conflict') return null
     const now = change.kind === 'all' ? change.projects.find((p) => p.id === id) : change.id === id ? change : null
