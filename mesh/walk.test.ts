@@ -144,3 +144,19 @@ describe('from between the boards of a bookcase', () => {
     expect(back.blocked).toBe(true)
   })
 })
+
+describe('from over a bench', () => {
+  it('higher than a step: one goes out level, and is not lifted onto it; over a kerb one stands on the kerb', async () => {
+    const floor = new Pen('Floor', { kind: 'floor' }).use('oak').box(0, 0, -0.2, 6, 6, 0, { bevel: 0 })
+    const bench = new Pen('Bench', { kind: 'furniture' }).use('oak').box(1, 1, 0, 3, 1.5, 0.42, { bevel: 0 })
+    const kerb = new Pen('Kerb', { kind: 'stair' }).use('oak').box(1, 4, 0, 3, 4.5, 0.2, { bevel: 0 })
+    const scene = await sceneOf(glbOf([{ name: 'Room', children: [floor.node(), bench.node(), kerb.node()] }]))
+    let at: Vec3 = [2, 1.25, EYE]
+    for (let i = 0; i < 20; i++) {
+      at = walkStep(scene, at, [0.002, 0.04]).station
+      expect(at[2]).toBeCloseTo(EYE, 6)
+    }
+    expect(at[1]).toBeGreaterThan(1.9)
+    expect(walkStep(scene, [2, 4.25, EYE], [0, 0]).station[2]).toBeCloseTo(EYE + 0.2, 6)
+  })
+})

@@ -85,11 +85,12 @@ export function walkStep(
   return { station: at, blocked, groundM }
 }
 
-/** What the feet are on: a surface above them only where a body has room over it. */
+/** What the feet are on: a surface above them only where it is one step up and a body has room over it. */
 function startingGround(scene: MeshScene, from: Vec3, o: WalkOptions): number | null {
   const found = groundBelow(scene, from, o)
-  const isAbove = found !== null && found > from[2] - o.eyeHeightM + 1e-3
-  return isAbove && !headroom(scene, from, found, o) ? groundUnder(scene, from, o) : found
+  const feet = from[2] - o.eyeHeightM
+  if (found === null || found <= feet + 1e-3) return found
+  return found <= feet + o.stepM + 1e-6 && headroom(scene, from, found, o) ? found : groundUnder(scene, from, o)
 }
 /** The ground under the feet, nothing above them. */
 const groundUnder = (scene: MeshScene, eye: Vec3, o: WalkOptions): number | null =>

@@ -1,19 +1,23 @@
 // GLSL of first frames: one sample is all there is, so its noise is evened out over neighbours and its steps at edges are filtered.
-// Model: contact shading and the sun's half shadow take one of four patterns in every block of two by two pixels, and the mean over
+// Model: contact shading and the sun's half shadow take one of three patterns in every block of two by two pixels, and the mean over
 // the block, by its derivatives, has them all: no pass of its own. Source: mittring2007 (interleaved patterns), lottes2011.
 
-/** The pattern of a pixel within its block, and the mean of a value over the block (its weight last; 0 leaves a pixel out). */
+/**
+ * The pattern of a pixel within its block, and the mean of a value over the block's first three pixels (its weight last; 0 leaves a
+ * pixel out). The fourth is left out as derivatives may be those of a block's first row and column for all of it: of that pixel
+ * nothing is known to the others then, and it alone would differ.
+ */
 export const BLOCK_PARS = /* glsl */ `
 float blockNoise() {
   ivec2 c = ivec2(gl_FragCoord.xy) & 1;
-  return (float(c.x * 2 + (c.x ^ c.y)) + 0.5) * 0.25;
+  return (float(c.x + 2 * c.y) + 0.5) / 3.0;
 }
 vec2 blockMean(vec2 value, float weight) {
   vec3 v = vec3(value * weight, weight);
-  vec2 to = 0.5 - vec2(ivec2(gl_FragCoord.xy) & 1);
-  v += dFdx(v) * to.x;
-  v += dFdy(v) * to.y;
-  return v.xy / max(v.z, 1e-3);
+  vec2 odd = vec2(ivec2(gl_FragCoord.xy) & 1);
+  vec3 firstRow = dFdx(v * (2.0 * odd.x - 1.0)), secondRow = dFdy(v * odd.y);
+  v = -dFdy(firstRow * (1.0 - odd.y)) - dFdx(secondRow * (1.0 - odd.x));
+  return v.z < 0.5 ? value : v.xy / v.z;
 }
 `
 

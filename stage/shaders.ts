@@ -185,7 +185,7 @@ float sunSeen(vec3 p, vec3 n, float noise) {
   return lit * 0.25;
 }
 // GGX with the height-correlated visibility of Hammon 2017 and Schlick's Fresnel; Karis 2014 for the preintegrated part
-vec3 fresnel(vec3 f0, float c) { return f0 + (1.0 - f0) * pow(1.0 - c, 5.0); }
+vec3 fresnel(vec3 f0, float c) { return f0 + (1.0 - f0) * pow(max(1.0 - c, 0.0), 5.0); }
 vec3 sunGloss(vec3 n, vec3 v, vec3 f0, float rough) {
   vec3 h = normalize(v + uSun);
   float a = rough * rough;
@@ -275,6 +275,19 @@ void main() {
   vec3 near = worldAt(vUv, 0.0);
   vec4 c = texture(uColourTexture, vUv);
   vec4 nr = texture(uNormalTexture, vUv);
+  // slivers narrower than the raster's own grid lose their depth to one of its ends: such a pixel is its neighbour's
+  if (depth <= 0.0 || (depth >= 1.0 && nr.w > 0.0)) {
+    ivec2 at = ivec2(gl_FragCoord.xy);
+    for (int i = 0; i < 4; i++) {
+      ivec2 beside = at + ivec2(i == 0 ? -1 : i == 1 ? 1 : 0, i == 2 ? -1 : i == 3 ? 1 : 0);
+      float d = texelFetch(uDepth, beside, 0).r;
+      if (d <= 0.0 || d >= 1.0) continue;
+      depth = d;
+      c = texelFetch(uColourTexture, beside, 0);
+      nr = texelFetch(uNormalTexture, beside, 0);
+      break;
+    }
+  }
   float noise = uFirst > 0.5 ? blockNoise() : hash(gl_FragCoord.xy + uSeed * 19.0);
   vec3 p = worldAt(vUv, depth);
   vec3 n = normalize(nr.xyz);

@@ -62,6 +62,7 @@ const time = (iso: string): string => new Date(iso).toLocaleTimeString([], { hou
 .behind {
   width: 250px;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 8px;
   max-height: 360px;
   overflow: auto;
@@ -78,6 +79,10 @@ const time = (iso: string): string => new Date(iso).toLocaleTimeString([], { hou
 }
 .behind-row .text {
   flex: 1;
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  text-align: left;
   font-size: 12px;
 }
 </style>

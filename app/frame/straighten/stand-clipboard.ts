@@ -1,6 +1,7 @@
 // Copying the whole stand and pasting it, or three numbers, back.
 import { standMoved } from '#core/camera'
 import type { Vec3 } from '#core/math'
+import { WORLD_LIMIT_M } from '#core/placing'
 import { standSchema } from '#model'
 import { centreOf } from '../../stores/centres.ts'
 import { useNotices } from '../../stores/notices.ts'
@@ -31,6 +32,13 @@ export function useStandClipboard() {
       .split(/[\s,;]+/)
       .map(Number)
     if (numbers.length === 3 && numbers.every(Number.isFinite)) {
+      if (numbers.some((v) => Math.abs(v) > WORLD_LIMIT_M)) {
+        notices.say(
+          `A station lies within ${WORLD_LIMIT_M.toLocaleString('en')} m of the origin: nothing was pasted.`,
+          'warning',
+        )
+        return false
+      }
       const by = numbers.map((v, k) => v - s.station[k]!) as unknown as Vec3
       return project.move({ stand: standMoved(s, by, view.stationAlone, centreOf) }, 'Station pasted')
     }

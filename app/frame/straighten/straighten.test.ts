@@ -161,6 +161,10 @@ describe('moves by numbers', () => {
     expect(moves.paste('{"stand": {"station": [1, 2]}}')).toBe(false)
     expect(moves.paste('hello there friend')).toBe(false)
     expect(told()).toContain('no stand')
+    const before = stand()
+    expect(moves.paste('1e9 0 0')).toBe(false)
+    expect(told()).toContain('within 10,000,000 m')
+    expect(stand()).toEqual(before)
   })
   it('copies the whole stand to the clipboard and pastes it from there', async () => {
     let clip = ''
