@@ -1,7 +1,7 @@
 // What lies under a page position on the picture, and what drags there may do: shared by all tools.
 import type { Ref } from 'vue'
 import { aimPointOf, directionOf, poseOfStand, rayThrough, type Camera, type Framing } from '#core/camera'
-import { addScaled, type Vec3 } from '#core/math'
+import { add, addScaled, distance, scale, type Box as Box3, type Vec3 } from '#core/math'
 import type { Hit } from '#mesh'
 import { centreOf } from '../../stores/centres.ts'
 import { useProject } from '../../stores/project.ts'
@@ -29,6 +29,13 @@ export const FALLBACK_M = 5
 export const aimOf = (f: Framing): Vec3 =>
   aimPointOf(f.stand.aim, centreOf) ??
   addScaled(f.stand.station, directionOf(poseOfStand(f.stand, centreOf).bearingDeg, 0), FALLBACK_M)
+
+/** What the wheel goes towards over nothing: the aim; from far off, where the aim is a spot in the void, the model's middle. */
+export function middleAhead(f: Framing, model: Box3 | null): Vec3 {
+  if (!model) return aimOf(f)
+  const middle = scale(add(model.min, model.max), 0.5)
+  return distance(middle, f.stand.station) > 2 * distance(model.min, model.max) ? middle : aimOf(f)
+}
 
 /** Where a drag began: what it moves, from where, and the place in the frame's pixels. */
 export interface Grip {

@@ -3,6 +3,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { effectScope, nextTick, ref, type EffectScope } from 'vue'
 import { poseOfStand, projectPoint } from '#core/camera'
 import { distance, type Vec3 } from '#core/math'
+import { aimAt } from '#model'
 import { closeInMemory, openInMemory } from '../../../tests/support/app.ts'
 import { useOutside } from '../outside/outside.ts'
 import { useProject } from '../../stores/project.ts'
@@ -202,6 +203,14 @@ describe('the wheel', () => {
     await rest()
     expect(p.document!.trail.steps).toHaveLength(2)
     expect(label()).toBe('Moved')
+  })
+  it('from far off, over nothing, goes a tenth of the way to the model', async () => {
+    const middle = [3, 2, 1.5] as const
+    useProject().move({ stand: aimAt([3, -5000, 1.6], [3, -4995, 1.6]) }, 'Stood')
+    vi.mocked(useStage().rays.pick).mockResolvedValue(null)
+    const before = distance(camera().pose.station, middle)
+    await turn(-100)
+    expect(distance(camera().pose.station, middle)).toBeCloseTo(before * 0.9, 3)
   })
   it('with the level kept goes forward level and stops 30 cm before a wall', async () => {
     useView().keepLevel = true

@@ -14,10 +14,11 @@ import {
 } from '#core/camera'
 import { addScaled, type Vec3 } from '#core/math'
 import { centreOf } from '../../stores/centres.ts'
+import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
 import type { Movable } from '../camera/movable.ts'
 import { useApproach } from './approach.ts'
-import { aimOf, FALLBACK_M, LABELS } from './looking.ts'
+import { aimOf, FALLBACK_M, LABELS, middleAhead } from './looking.ts'
 import type { usePictureTools } from './tools.ts'
 
 /** One wheel step goes a tenth of the way. */
@@ -112,10 +113,11 @@ export function useWheel(tools: Tools) {
 
 /** What a burst goes towards: what lay under the pointer when it began. */
 function useGrip({ framePx, under }: Tools, burst: Burst) {
+  const stage = useStage()
   return async (e: WheelEvent, t: Movable, camera: Camera): Promise<NonNullable<ReturnType<Burst['grip']>>> => {
     const known = burst.grip()
     if (known) return known
-    const held = burst.hold({ point: aimOf(t.framing()!), depth: FALLBACK_M })
+    const held = burst.hold({ point: middleAhead(t.framing()!, stage.facts?.box ?? null), depth: FALLBACK_M })
     const hit = await under(...framePx(e, camera), camera)
     return hit ? burst.hold({ point: hit.point, depth: Math.max(0.1, -toCamera(camera.pose, hit.point)[2]) }) : held
   }
