@@ -47,7 +47,7 @@ const READINGS = 500
 const MOVING_MS = 60
 
 /** Lower goes first. */
-const PRIORITY = { moving: 0, picture: 1, drawing: 2, refine: 3, still: 4, thumbnail: 5 } as const
+const PRIORITY = { moving: 0, picture: 1, drawing: 2, refine: 3, still: 4, begun: 5, thumbnail: 6 } as const
 /** The picture refines this far before thumbnails have their turn. */
 const SOON = 4
 
@@ -182,11 +182,13 @@ export class StageEngine implements StageContract {
     let bitmap: ImageBitmap | null = null
     let sample = 0
     const size = { width: request.widthPx, height: request.heightPx }
-    const done = await this.queue.run(`thumb:${key}`, PRIORITY.thumbnail, async () => {
+    const done = await this.queue.run(`thumb:${key}`, PRIORITY.thumbnail, async (me) => {
       const look = await this.exposed(request)
-      // thumbnails wait for each other, so one set of targets serves all: all samples in one step
-      for (; sample < request.samples; sample++)
-        this.passes.sample('thumbnail', request.camera, look, size, null, sample)
+      this.passes.sample('thumbnail', request.camera, look, size, null, sample)
+      await this.gl.idle()
+      // one set of targets serves all thumbnails: one that is begun is drawn to its end before the next
+      me.priority = PRIORITY.begun
+      if (++sample < request.samples) return false
       bitmap = await this.present('thumbnail', size, look)
       return true
     })

@@ -27,7 +27,7 @@ import {
 } from 'three'
 import { halton } from '#core/base'
 import { axesOf, type Camera } from '#core/camera'
-import { DAYLIGHT, exposureFactor, SUN_COLOUR, sunDirection, zenithLuminance, type SkyLight } from '#core/optics'
+import { DAYLIGHT, exposureFactor, SUN_COLOUR, sunDirection, skyScale, type SkyLight } from '#core/optics'
 import { BAKE_DEFAULTS } from '#mesh'
 import { aimEye, NEAR_M, type Size, type Tile, type ViewCuts } from './aim.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
@@ -113,7 +113,7 @@ export class Passes {
     depthBuffer: false,
   })
   private readonly finish = fullPass(FINISH_FRAGMENT, { uSource: { value: null }, uWeight: { value: 1 }, uFilter: { value: 0 }, uPixel: { value: new Vector2() }, uTone: { value: 1 }, toneMappingExposure: { value: 1 } }) // prettier-ignore
-  private zenith = { key: '', value: 1 }
+  private sky = { key: '', scale: 1 }
 
   constructor(gl: FullPasses, stage: StageScene) {
     const { renderer } = gl
@@ -133,10 +133,11 @@ export class Passes {
       uWorldFromClip: { value: this.worldFromClip },
       uClipFromWorld: { value: this.clipFromWorld },
       uBack: { value: new Vector3() },
+      uWorldFromView: { value: this.eye.matrixWorld },
       uAxial: { value: new Vector3() },
       uContact: { value: 0 },
       uEmissionScale: { value: 1 },
-      uZenith: { value: 1 },
+      uSky: { value: 1 },
       uGroundLux: { value: 1 },
       uFlat: { value: new Vector4() },
       uFirst: { value: 0 },
@@ -403,8 +404,8 @@ export class Passes {
       owner === 'moving' || owner === 'around' ? 0 : CONTACT_M * Math.min(1, (light['uReach']!.value as number) / 0.35)
     u['uEmissionScale']!.value = factor * BAKE_DEFAULTS.emissionScale
     const key = JSON.stringify(sky)
-    if (this.zenith.key !== key) this.zenith = { key, value: zenithLuminance(sky) }
-    u['uZenith']!.value = this.zenith.value
+    if (this.sky.key !== key) this.sky = { key, scale: skyScale(sky) }
+    u['uSky']!.value = this.sky.scale
     u['uGroundLux']!.value = sky.skyLux + sky.sunLux * Math.max(0, sunDirection(sky)[2])
     const colour = look['look.backdrop'].kind === 'colour'
     const c = colour ? look['look.backdrop'].colour : ([0.55, 0.55, 0.54] as const)

@@ -348,6 +348,8 @@ function surfaceMaterial(
   for (const map of Object.values(maps)) if (map) map.anisotropy = anisotropy
   if (mesh.geometry.hasAttribute('uv1')) defines['HAS_UV1'] = ''
   if (source.side === DoubleSide) defines['TWO_SIDED'] = ''
+  if (source.alphaTest > 0) defines['ALPHA_TEST'] = ''
+  if (defines['NORMAL_MAP'] || fragmentShader !== SURFACE_FRAGMENT) defines['SEES_PLACE'] = ''
   const place = (map: Texture | null | undefined): { value: Matrix3 } => ({ value: map?.matrix ?? new Matrix3() })
   const fallback = 'color' in source && source.color instanceof Color ? source.color : new Color(0.7, 0.7, 0.7)
   const material = new ShaderMaterial({

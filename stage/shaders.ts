@@ -9,6 +9,8 @@ import { CLEAR_SKY, GROUND_ALBEDO, SKY_HORIZON_COLOUR, SKY_ZENITH_COLOUR } from 
 import type { Vec3 } from '#core/math'
 
 const f = (v: number): string => (Number.isInteger(v) ? `${v}.0` : String(v))
+/** Radians. */
+const GOLDEN = Math.PI * (3 - Math.sqrt(5))
 const v3 = (v: Vec3): string => `vec3(${v.map(f).join(', ')})`
 
 export const FULL_VERTEX = /* glsl */ `
@@ -40,35 +42,47 @@ const MAPS = [
 const ofMaps = (line: (define: string, varying: string, uniform: string) => string): string =>
   MAPS.map(([define, varying, uniform]) => `#ifdef ${define}\n${line(define, varying, uniform)}\n#endif`).join('\n')
 
+/**
+ * What a surface has is handed on and no more: of a million triangles each value counts. SEES_PLACE: the place in view space is
+ * asked for; ALPHA_TEST: there are holes.
+ */
 export const SURFACE_VERTEX = /* glsl */ `
 out vec3 vNormal;
 #ifdef HAS_UV1
 in vec2 uv1;
 #endif
 ${ofMaps((_, varying, uniform) => `out vec2 ${varying}; uniform mat3 ${uniform};`)}
+#if defined( USE_COLOR ) || defined( USE_COLOR_ALPHA )
 out vec3 vTint;
+#endif
+#ifdef SEES_PLACE
 out vec3 vView;
+#endif
 void main() {
   vec4 v = modelViewMatrix * vec4(position, 1.0);
-  vView = v.xyz;
+  #ifdef SEES_PLACE
+    vView = v.xyz;
+  #endif
   // normalMatrix is the inverse transpose in view space: right under uneven scale
-  vNormal = transpose(mat3(viewMatrix)) * (normalMatrix * normal);
+  vNormal = normalMatrix * normal;
   ${ofMaps((define, varying, uniform) => `${varying} = (${uniform} * vec3(${define}, 1.0)).xy;`)}
-  vTint = vec3(1.0);
-  #ifdef USE_COLOR
+  #if defined( USE_COLOR ) || defined( USE_COLOR_ALPHA )
     vTint = color.rgb;
   #endif
-  #ifdef USE_COLOR_ALPHA
-    vTint = color.rgb;
-  #endif
-  gl_Position = projectionMatrix * v;
+  // a projection's other elements are nought (core/camera's clipFromCamera)
+  mat4 P = projectionMatrix;
+  gl_Position = vec4(P[0].x * v.x + P[2].x * v.z + P[3].x, P[1].y * v.y + P[2].y * v.z + P[3].y, P[2].z * v.z + P[3].z, P[2].w * v.z + P[3].w);
 }
 `
 const SURFACE_PARS = /* glsl */ `
 in vec3 vNormal;
 ${ofMaps((_, varying) => `in vec2 ${varying};`)}
+#if defined( USE_COLOR ) || defined( USE_COLOR_ALPHA )
 in vec3 vTint;
+#endif
+#ifdef SEES_PLACE
 in vec3 vView;
+#endif
 uniform vec3 uColour;
 uniform float uAlpha;
 uniform float uAlphaTest;
@@ -76,6 +90,7 @@ uniform vec2 uRoughMetal;
 uniform vec3 uEmission;
 uniform float uNormalScale;
 uniform sampler2D uMap, uRoughMap, uMetalMap, uNormalMap, uEmissionMap;
+// In view space.
 vec3 surfaceNormal() {
   vec3 n = normalize(vNormal);
   #ifdef TWO_SIDED
@@ -83,8 +98,7 @@ vec3 surfaceNormal() {
   #endif
   #ifdef NORMAL_MAP
     // tangents from derivatives (Schueler 2006, followup: normal mapping without precomputed tangents)
-    vec3 world = (inverseView * vec4(vView, 1.0)).xyz;
-    vec3 dp1 = dFdx(world), dp2 = dFdy(world);
+    vec3 dp1 = dFdx(vView), dp2 = dFdy(vView);
     vec2 du1 = dFdx(vNormalPlace), du2 = dFdy(vNormalPlace);
     vec3 a = cross(dp2, n), b = cross(n, dp1);
     vec3 t = a * du1.x + b * du2.x, bt = a * du1.y + b * du2.y;
@@ -96,22 +110,26 @@ vec3 surfaceNormal() {
   return n;
 }
 vec4 surfaceColour() {
-  vec4 c = vec4(uColour * vTint, uAlpha);
+  vec4 c = vec4(uColour, uAlpha);
+  #if defined( USE_COLOR ) || defined( USE_COLOR_ALPHA )
+    c.rgb *= vTint;
+  #endif
   #ifdef COLOUR_MAP
     c *= texture(uMap, vColourPlace);
   #endif
   return c;
 }
 `
-/** Facts of the nearest surface. [0]: colour (square root), metal or log of emission; [1]: world normal, roughness. */
+/** Facts of the nearest surface. [0]: colour (square root), metal or log of emission; [1]: normal in view space, roughness. */
 export const SURFACE_FRAGMENT = /* glsl */ `
 layout(location = 0) out vec4 outColour;
 layout(location = 1) out vec4 outNormal;
-uniform mat4 inverseView;
 ${SURFACE_PARS}
 void main() {
   vec4 c = surfaceColour();
-  if (c.a < uAlphaTest) discard;
+  #ifdef ALPHA_TEST
+    if (c.a < uAlphaTest) discard;
+  #endif
   float rough = uRoughMetal.x;
   float metal = uRoughMetal.y;
   #ifdef ROUGH_MAP
@@ -177,10 +195,11 @@ float sunSeen(vec3 p, vec3 n, float noise) {
   vec3 s = (uShadowFromWorld * vec4(q, 1.0)).xyz * 0.5 + 0.5;
   if (any(lessThan(s, vec3(0.0))) || any(greaterThan(s, vec3(1.0)))) return 1.0;
   float lit = 0.0;
+  // a quarter turn from tap to tap
+  vec2 o = vec2(cos(6.2831853 * noise), sin(6.2831853 * noise)) / 1280.0;
   for (int i = 0; i < 4; i++) {
-    float a = 6.2831853 * (noise + float(i) * 0.25);
-    vec2 o = vec2(cos(a), sin(a)) * (float(i) * 0.32 + 0.35) / 1280.0;
-    lit += step(s.z - 0.00025, texture(uShadow, s.xy + o).r);
+    lit += step(s.z - 0.00025, texture(uShadow, s.xy + o * (float(i) * 0.32 + 0.35)).r);
+    o = vec2(-o.y, o.x);
   }
   return lit * 0.25;
 }
@@ -204,15 +223,16 @@ vec3 glossAround(vec3 f0, float rough, float nv) {
 `
 
 const SKY_PARS = /* glsl */ `
-uniform float uZenith, uGroundLux;
+// of the sky in the sun's direction and at the zenith nothing is worked out a pixel: uSky holds it
+uniform float uSky, uGroundLux;
 uniform vec4 uFlat;
 float skyIndicatrix(float c) {
   float chi = acos(clamp(c, -1.0, 1.0));
-  return 1.0 + ${f(CLEAR_SKY.c)} * (exp(${f(CLEAR_SKY.d)} * chi) - exp(${f((CLEAR_SKY.d * Math.PI) / 2)})) + ${f(CLEAR_SKY.e)} * c * c;
+  return 1.0 + ${f(CLEAR_SKY.c)} * (exp(${f(CLEAR_SKY.d)} * chi) - ${f(Math.exp((CLEAR_SKY.d * Math.PI) / 2))}) + ${f(CLEAR_SKY.e)} * c * c;
 }
 float skyGradation(float s) { return 1.0 + ${f(CLEAR_SKY.a)} * exp(${f(CLEAR_SKY.b)} / max(0.01, s)); }
 vec3 skyColour(vec3 d) {
-  float l = uZenith * skyIndicatrix(dot(d, uSun)) * skyGradation(max(d.z, 0.0)) / (skyIndicatrix(uSun.z) * skyGradation(1.0));
+  float l = uSky * skyIndicatrix(dot(d, uSun)) * skyGradation(max(d.z, 0.0));
   vec3 sky = l * mix(${v3(SKY_ZENITH_COLOUR)}, ${v3(SKY_HORIZON_COLOUR)}, pow(1.0 - clamp(d.z, 0.0, 1.0), 3.0));
   vec3 ground = uGroundLux * ${f(GROUND_ALBEDO / Math.PI)} * vec3(1.0, 1.0, 0.96);
   return mix(ground, sky, smoothstep(-0.02, 0.005, d.z));
@@ -236,13 +256,16 @@ float axialOf(float depth) {
   return uAxial.z > 0.5 ? (uAxial.y - z) / uAxial.x : uAxial.y / (z + uAxial.x);
 }
 // taps over the hemisphere, nearer ones more often; what lies before a tap and not far before it closes it off
-float openness(vec3 p, vec3 n, float noise, float away, float slant) {
+float openness(vec3 p, vec3 n, float noise, float away, float slant, int taps) {
   float blocked = 0.0;
-  for (int i = 0; i < 4; i++) {
-    float a = 6.2831853 * fract(noise + float(i) * 0.381966 + uSeed * 0.7548777);
+  float a = 6.2831853 * fract(noise + uSeed * 0.7548777);
+  vec2 way = vec2(cos(a), sin(a));
+  // the golden angle from tap to tap
+  const mat2 golden = mat2(${f(Math.cos(GOLDEN))}, ${f(Math.sin(GOLDEN))}, ${f(-Math.sin(GOLDEN))}, ${f(Math.cos(GOLDEN))});
+  for (int i = 0; i < taps; i++) {
     float z = fract(noise * 7.31 + float(i) * 0.25 + uSeed * 0.5698403) * 2.0 - 1.0;
-    float r = sqrt(1.0 - z * z);
-    vec3 d = normalize(n * 1.02 + vec3(cos(a) * r, sin(a) * r, z));
+    vec3 d = normalize(n * 1.02 + vec3(way * sqrt(1.0 - z * z), z));
+    way = golden * way;
     float reach = uContact * exp2(-4.5 * fract(noise * 3.17 + float(i) * 0.618034 + uSeed * 0.4142136));
     vec3 q = p + n * (0.002 + 0.001 * away) + d * reach;
     vec4 c = uClipFromWorld * vec4(q, 1.0);
@@ -253,7 +276,7 @@ float openness(vec3 p, vec3 n, float noise, float away, float slant) {
     float gap = slant * abs(axialOf(depth) - (uAxial.z > 0.5 ? axialOf(s.z) : c.w));
     blocked += smoothstep(0.0, 1.0, 1.5 * reach / max(gap, 1e-5));
   }
-  return 1.0 - 0.25 * blocked;
+  return 1.0 - blocked / float(taps);
 }
 `
 
@@ -263,6 +286,7 @@ in vec2 vUv;
 out vec4 colour;
 uniform sampler2D uColourTexture, uNormalTexture;
 uniform vec3 uBack;
+uniform mat4 uWorldFromView;
 uniform float uEmissionScale;
 ${LIGHT_PARS}
 ${SKY_PARS}
@@ -290,13 +314,13 @@ void main() {
   }
   float noise = uFirst > 0.5 ? blockNoise() : hash(gl_FragCoord.xy + uSeed * 19.0);
   vec3 p = worldAt(vUv, depth);
-  vec3 n = normalize(nr.xyz);
+  vec3 n = normalize(mat3(uWorldFromView) * nr.xyz);
   float nl = dot(n, uSun);
   float away = dot(uBack, near - p);
   // openness, and the sun seen; nought where nothing is
   vec2 shade = vec2(1.0, 0.0);
   if (depth < 1.0) {
-    if (uContact > 0.0) shade.x = openness(p, n, noise, away, distance(near, p) / max(away, 1e-6));
+    if (uContact > 0.0) shade.x = openness(p, n, noise, away, distance(near, p) / max(away, 1e-6), uFirst > 0.5 ? 3 : 4);
     if (nl > 0.0 && uSunColour.r > 0.0) shade.y = sunSeen(p, n, noise);
   }
   if (uFirst > 0.5) shade = blockMean(shade, depth < 1.0 ? 1.0 : 0.0);
@@ -338,7 +362,7 @@ void main() {
   vec2 at = gl_FragCoord.xy * uInverseSize;
   if (gl_FragCoord.z > texture(uDepth, at).r) discard;
   vec4 c = surfaceColour();
-  vec3 n = surfaceNormal();
+  vec3 n = mat3(inverseView) * surfaceNormal();
   vec3 p = (inverseView * vec4(vView, 1.0)).xyz;
   vec3 v = normalize(inverseView[3].xyz - p);
   if (dot(n, v) < 0.0) n = -n;
@@ -377,8 +401,9 @@ float noise(vec2 p) { return fract(52.9829189 * fract(dot(p, vec2(0.06711056, 0.
 void main() {
   // rows from the top: the picture is read back
   vec2 uv = vec2(vUv.x, 1.0 - vUv.y);
-  if (uFilter > 0.5) uv = evened(uv);
-  vec3 c = clamp(textureLod(uSource, uv, 0.0).rgb * uWeight, 0.0, 60.0);
+  ivec2 at = min(ivec2(uv * vec2(textureSize(uSource, 0))), textureSize(uSource, 0) - 1);
+  vec3 c = uFilter > 0.5 ? evened(uv, at) : texelFetch(uSource, at, 0).rgb;
+  c = clamp(c * uWeight, 0.0, 60.0);
   if (uTone == 1) {
     // the library's curve is gentle: a little more slope and chroma suits interiors
     c = AgXToneMapping(c * 1.35);

@@ -122,6 +122,16 @@ describe('projectPoint and rayThrough', () => {
       { numRuns: 300 },
     )
   })
+  it('the matrices have the elements that the stage’s vertices use, and no others', () => {
+    const flat = anyCamera().filter((c) => ['perspective', 'parallel', 'oblique'].includes(c.lens.projection.kind))
+    fc.assert(
+      fc.property(flat, (camera) => {
+        const m = clipFromCamera(camera, { nearM: 0.1, farM: 200 })
+        // by columns: x and y scaled, shifted by depth and moved; depth and w by depth alone
+        expect([1, 2, 3, 4, 6, 7].map((i) => Math.abs(m[i]!))).toEqual([0, 0, 0, 0, 0, 0])
+      }),
+    )
+  })
   it('rise shows more of what is above, cross more of what is to the right', () => {
     const above = cameraOf({}, { riseMm: 12 })
     // 12 mm of rise on 24 mm of height: the horizon falls to the lower edge

@@ -10,6 +10,7 @@ export {
   SKY_HORIZON_COLOUR,
   SKY_ZENITH_COLOUR,
   skyRadiance,
+  skyScale,
   SUN_COLOUR,
   sunDirection,
   zenithLuminance,

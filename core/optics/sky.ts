@@ -42,9 +42,12 @@ const indicatrix = (chi: number): number =>
 /** Luminance of the sky relative to its zenith's. Directions at or under the horizon take the horizon's value. */
 export function relativeSkyLuminance(direction: Vec3, sun: Vec3): number {
   const chi = Math.acos(Math.min(1, Math.max(-1, dot(direction, sun))))
-  const zenithChi = Math.acos(Math.min(1, Math.max(-1, sun[2])))
-  return (indicatrix(chi) * gradation(direction[2])) / (indicatrix(zenithChi) * gradation(1))
+  return (indicatrix(chi) * gradation(direction[2])) / zenithFactors(sun)
 }
+const zenithFactors = (sun: Vec3): number => indicatrix(Math.acos(Math.min(1, Math.max(-1, sun[2])))) * gradation(1)
+
+/** What indicatrix times gradation of a direction is to be multiplied by for its luminance, cd/m2. */
+export const skyScale = (sky: SkyLight): number => zenithLuminance(sky) / zenithFactors(sunDirection(sky))
 
 /** Zenith luminance, cd/m2, that makes the sky's illuminance on level ground `skyLux`; a sum over 32 x 64 patches. */
 export function zenithLuminance(sky: SkyLight): number {

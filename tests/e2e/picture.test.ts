@@ -174,6 +174,25 @@ describe('an old picture', () => {
     expect(seen.at(-1)).toMatch(/^\|[12]\|false$/)
     expect(await canvas().evaluate((c) => getComputedStyle(c).opacity)).toBe('1')
   })
+  it('does not wait for the project’s cover, which is drawn meanwhile', async () => {
+    await page.goto(`${stand.server.url}/project/demo-hall`)
+    await pictureAt(page, 'all')
+    const recall = (name: string) =>
+      page.getByTestId('viewpoint').filter({ hasText: name }).getByRole('button').first().click()
+    await recall('From the gallery')
+    await pictureAt(page, 1)
+    const order: string[] = []
+    page.on('request', (r) => r.url().endsWith('/cover') && r.method() === 'PUT' && order.push('cover'))
+    // the cover is begun some seconds after the last change, when the picture is finished
+    await page.waitForTimeout(6300)
+    await pictureAt(page, 'all')
+    await page.waitForTimeout(250)
+    await recall('Hall, east')
+    // four samples go before what is left of the cover
+    await pictureAt(page, 4)
+    expect(order).toEqual([])
+    await expect.poll(() => order.length, { timeout: 60_000 }).toBeGreaterThan(0)
+  })
   it('stands at once when one comes back from outside; Plan and Side lie scaled when they are made large', async () => {
     await page.getByRole('button', { name: 'Step outside' }).click()
     await page.getByTestId('outside-canvas').waitFor()
