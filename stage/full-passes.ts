@@ -12,7 +12,7 @@ import {
   type WebGLRenderer,
 } from 'three'
 import type { Size } from './aim.ts'
-import type { Uniforms } from './scene.ts'
+import type { Uniforms } from './light-uniforms.ts'
 import { FULL_VERTEX } from './shaders.ts'
 
 /** How often a fence is looked at. */

@@ -2,7 +2,6 @@
 // Model: see shaders.ts. A picture's sample is five passes into targets that belong to its kind of picture.
 
 import {
-  Box3,
   Camera as ThreeCamera,
   Color,
   CustomBlending,
@@ -32,6 +31,7 @@ import { BAKE_DEFAULTS } from '#mesh'
 import { aimEye, NEAR_M, type Size, type Tile, type ViewCuts } from './aim.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
 import type { StageScene } from './scene.ts'
+import { SunShadow } from './sun-shadow.ts'
 import { ADD_FRAGMENT, FINISH_FRAGMENT, LIGHTING_FRAGMENT } from './shaders.ts'
 import type { Appearance } from './types.ts'
 
@@ -51,9 +51,6 @@ const SOFTENED: ReadonlySet<Owner> = new Set(['picture', 'outside', 'moving', 't
 const FILTERED: ReadonlySet<Owner> = new Set(['picture', 'outside', 'moving'])
 /** Contact shading reaches this far, metres (less in small models). */
 const CONTACT_M = 0.45
-const SHADOW_PX = 1280
-/** The sun's disc, degrees across. Source: handbook-6. */
-const SUN_DISC_DEG = 0.53
 
 /** The mirrored surroundings: pixels a side of each face, the exposure they are drawn at, and what counts as a product. */
 const ENVIRONMENT_PX = 64
@@ -95,13 +92,10 @@ export class Passes {
   private readonly renderer: WebGLRenderer
   private readonly stage: StageScene
   private readonly eye = new ThreeCamera()
-  private readonly sunEye = new ThreeCamera()
   private readonly targets = new Map<Owner, Targets>()
-  private readonly shadow: WebGLRenderTarget
-  private shadowKey = ''
+  private readonly shadow: SunShadow
   private readonly worldFromClip = new Matrix4()
   private readonly clipFromWorld = new Matrix4()
-  private readonly shadowFromWorld = new Matrix4()
   private readonly lighting: ShaderMaterial
   private readonly add = fullPass(ADD_FRAGMENT, { uSource: { value: null } })
   private readonly copy = fullPass(ADD_FRAGMENT, { uSource: { value: null } })
@@ -121,11 +115,7 @@ export class Passes {
     this.renderer = renderer
     this.stage = stage
     renderer.autoClear = false
-    this.shadow = new WebGLRenderTarget(SHADOW_PX, SHADOW_PX, {
-      depthTexture: new DepthTexture(SHADOW_PX, SHADOW_PX, UnsignedIntType),
-    })
-    stage.light['uShadow']!.value = this.shadow.depthTexture
-    stage.light['uShadowFromWorld']!.value = this.shadowFromWorld
+    this.shadow = new SunShadow(renderer, stage)
     this.lighting = fullPass(LIGHTING_FRAGMENT, {
       ...stage.light,
       uColourTexture: { value: null },
@@ -144,10 +134,7 @@ export class Passes {
     })
     this.add.blending = CustomBlending
     this.add.blendSrc = this.add.blendDst = OneFactor
-    for (const c of [this.eye, this.sunEye]) {
-      c.matrixAutoUpdate = false
-      c.matrixWorldAutoUpdate = false
-    }
+    this.eye.matrixAutoUpdate = this.eye.matrixWorldAutoUpdate = false
   }
 
   /** Draws sample `index` of a picture and adds it to its owner's sum, which index 0 starts anew. */
@@ -158,7 +145,7 @@ export class Passes {
     const sky = skyOf(look['look.sun'])
     const factor = exposureFactor(look.exposure.ev100, look.exposure.compensationEv)
     stage.setHidden(look.shown.hidden)
-    this.castShadow(sky, look, index)
+    this.shadow.cast(sky, look, index)
     this.aim(
       camera,
       tile,
@@ -321,60 +308,6 @@ export class Passes {
     this.clipFromWorld.multiplyMatrices(this.eye.projectionMatrix, this.eye.matrixWorldInverse)
   }
 
-  /** Redraws the shadow when the sun (with this sample's place on its disc) or the hidden nodes changed. */
-  private castShadow(sky: SkyLight, look: Appearance, index: number): void {
-    const { stage, renderer } = this
-    const d = new Vector3(...sunDirection(sky))
-    const on = sky.sunLux > 0 && d.z > 0 && look['look.sun'].shadow
-    stage.light['uShadowOn']!.value = on ? 1 : 0
-    ;(stage.light['uSun']!.value as Vector3).copy(d)
-    if (!on) return
-    // three neighbouring samples share a shadow: a third of the redraws, and the sun's disc is still well covered
-    const place = discPoint(Math.floor((index + 1) / 3))
-    const key = `${d.toArray().join()}|${place.join()}|${look.shown.hidden.join()}|${stage.revision}`
-    if (key === this.shadowKey) return
-    this.shadowKey = key
-    const spread = Math.tan((SUN_DISC_DEG * Math.PI) / 360) * 2
-    const side = Math.abs(d.z) > 0.999 ? new Vector3(1, 0, 0) : new Vector3(-d.y, d.x, 0).normalize()
-    const up = d.clone().cross(side)
-    const from = d
-      .clone()
-      .addScaledVector(side, place[0] * spread)
-      .addScaledVector(up, place[1] * spread)
-      .normalize()
-    const r = stage.radius * 1.03
-    const eye = stage.centre.clone().addScaledVector(from, r * 1.5)
-    const window = new Box3()
-    this.sunEye.matrixWorld
-      .lookAt(eye, stage.centre, Math.abs(d.z) > 0.999 ? new Vector3(0, 1, 0) : new Vector3(0, 0, 1))
-      .setPosition(eye)
-    this.sunEye.matrixWorldInverse.copy(this.sunEye.matrixWorld).invert()
-    // the window fits the model's box as the sun sees it: no texel is wasted
-    const { min, max } = stage.facts!.box
-    for (let k = 0; k < 8; k++)
-      window.expandByPoint(
-        new Vector3(k & 1 ? max[0] : min[0], k & 2 ? max[1] : min[1], k & 4 ? max[2] : min[2]).applyMatrix4(
-          this.sunEye.matrixWorldInverse,
-        ),
-      )
-    const pad = r * 0.01
-    this.sunEye.projectionMatrix.makeOrthographic(
-      window.min.x - pad,
-      window.max.x + pad,
-      window.max.y + pad,
-      window.min.y - pad,
-      r * 0.3,
-      r * 2.8,
-    )
-    this.sunEye.projectionMatrixInverse.copy(this.sunEye.projectionMatrix).invert()
-    this.shadowFromWorld.multiplyMatrices(this.sunEye.projectionMatrix, this.sunEye.matrixWorldInverse)
-    stage.light['uShadowTexelM']!.value = Math.max(window.max.x - window.min.x, window.max.y - window.min.y) / SHADOW_PX
-    stage.prepare('shadow')
-    renderer.setRenderTarget(this.shadow)
-    renderer.clear()
-    renderer.render(stage.scene, this.sunEye)
-  }
-
   private setLighting(
     t: Targets,
     camera: Camera,
@@ -420,12 +353,4 @@ export class Passes {
         : 0,
     )
   }
-}
-
-/** A point of the unit disc for sample `index` (its middle for 0). */
-function discPoint(index: number): readonly [number, number] {
-  if (index === 0) return [0, 0]
-  const r = Math.sqrt(halton(index, 5)) / 2
-  const a = 2 * Math.PI * halton(index, 7)
-  return [r * Math.cos(a), r * Math.sin(a)]
 }

@@ -1,44 +1,24 @@
 // The stage's three scene: for each mesh one material for the surface buffer (or for clear things) and one for drawings.
 
 import {
-  BufferGeometry,
-  Color,
-  CustomBlending,
   Data3DTexture,
-  DataUtils,
-  DoubleSide,
-  FrontSide,
-  GLSL3,
-  HalfFloatType,
-  LinearFilter,
-  Matrix3,
   Mesh,
-  MeshStandardMaterial,
-  NoBlending,
-  OneFactor,
-  OneMinusSrcAlphaFactor,
-  RGBAFormat,
   Scene,
-  ShaderMaterial,
-  SrcAlphaFactor,
   Texture,
-  Vector2,
   Vector3,
-  Vector4,
-  ZeroFactor,
+  type BufferGeometry,
+  type ShaderMaterial,
   type Material,
   type Object3D,
 } from 'three'
+import { isHidden, isUnder, type LightVolume, type SceneFacts } from '#mesh'
+import { lightUniforms, volumeTexture, type Uniforms } from './light-uniforms.ts'
+import { clearMaterial, cutOut, drawingMaterials, shadowMaterial, surfaceMaterial } from './materials.ts'
 import { withNormals } from './normals.ts'
 import { longestEdge, withoutLongEdges } from './split.ts'
-import { isHidden, isUnder, uvName, type LightVolume, type SceneFacts } from '#mesh'
-import { CLEAR_FRAGMENT, SHADOW_FRAGMENT, SHADOW_VERTEX, SURFACE_FRAGMENT, SURFACE_VERTEX } from './shaders.ts'
-import { DRAWING_FRAGMENT, DRAWING_VERTEX, WINDING_FRAGMENT } from './shaders-drawing.ts'
 
 /** Triangles added at most where long ones are drawn in pieces. */
 const MOST_PIECES = 200_000
-
-export type Uniforms = Record<string, { value: unknown }>
 
 interface MeshEntry {
   readonly mesh: Mesh
@@ -65,42 +45,6 @@ const MATERIAL_OF = {
   drawing: 'drawing',
   winding: 'winding',
 } as const satisfies Record<Pass, keyof MeshEntry>
-
-/** Uniforms that lighting and clear materials share. */
-const lightUniforms = (): Uniforms => ({
-  uLightR: { value: flatVolume() },
-  uLightG: { value: flatVolume() },
-  uLightB: { value: flatVolume() },
-  uLightOrigin: { value: new Vector3() },
-  uLightStep: { value: new Vector3(1, 1, 1) },
-  uLightSize: { value: new Vector3(1, 1, 1) },
-  uLightScale: { value: 1 },
-  uReach: { value: 0.3 },
-  uSun: { value: new Vector3(0, 0, 1) },
-  uSunColour: { value: new Color() },
-  uShadow: { value: null },
-  uShadowFromWorld: { value: null },
-  uShadowOn: { value: 1 },
-  uShadowTexelM: { value: 0.01 },
-  uSeed: { value: 0 },
-  uEnvironment: { value: null },
-  uEnvironmentOn: { value: 0 },
-  uDepth: { value: null },
-  uInverseSize: { value: new Vector2(1, 1) },
-})
-
-function volumeTexture(data: Float32Array, size: readonly [number, number, number]): Data3DTexture {
-  const half = new Uint16Array(data.length)
-  for (let i = 0; i < data.length; i++) half[i] = DataUtils.toHalfFloat(Math.min(60_000, Math.max(-60_000, data[i]!)))
-  const t = new Data3DTexture(half, ...size)
-  t.format = RGBAFormat
-  t.type = HalfFloatType
-  t.minFilter = t.magFilter = LinearFilter
-  t.needsUpdate = true
-  return t
-}
-/** Before the light is baked: the same soft light everywhere, a little more from above. */
-const flatVolume = (): Data3DTexture => volumeTexture(new Float32Array([1700, 0, 0, 500]), [1, 1, 1])
 
 export class StageScene {
   readonly scene = new Scene()
@@ -168,7 +112,9 @@ export class StageScene {
     const key = `${source.uuid}|${mesh.geometry.hasAttribute('color')}|${['uv', 'uv1'].map((n) => mesh.geometry.hasAttribute(n)).join()}`
     let finished = made.get(key)
     if (!finished) {
-      finished = source.transparent ? this.clearMaterial(source, mesh) : surfaceMaterial(source, mesh, this.anisotropy)
+      finished = source.transparent
+        ? clearMaterial(source, mesh, this.anisotropy, this.light)
+        : surfaceMaterial(source, mesh, this.anisotropy)
       made.set(key, finished)
     }
     mesh.geometry = withNormals(mesh.geometry)
@@ -264,23 +210,6 @@ export class StageScene {
     return Number.isFinite(nearM) ? { nearM, farM } : { nearM: 0, farM: 1 }
   }
 
-  private clearMaterial(source: Material, mesh: Mesh): ShaderMaterial {
-    const m = surfaceMaterial(source, mesh, this.anisotropy, CLEAR_FRAGMENT)
-    Object.assign(m.uniforms, this.light)
-    m.transparent = true
-    // over the picture; the brightness beside its colours stays what lies behind
-    m.blending = CustomBlending
-    m.blendSrc = SrcAlphaFactor
-    m.blendDst = OneMinusSrcAlphaFactor
-    m.blendSrcAlpha = ZeroFactor
-    m.blendDstAlpha = OneFactor
-    m.depthTest = false
-    m.depthWrite = false
-    m.side = DoubleSide
-    m.forceSinglePass = true
-    return m
-  }
-
   clear(): void {
     for (const e of this.entries) this.drop(e)
     if (this.root) this.scene.remove(this.root)
@@ -324,118 +253,4 @@ function drawnAt(
   split.set(key, drawn)
   if (e.drawn !== e.geometry && e.drawn !== drawn) e.drawn.dispose()
   return { ...e, drawn, longest }
-}
-
-/** The surface material of a glTF material: colour, roughness, metal, normal and emission with their textures. */
-function surfaceMaterial(
-  source: Material,
-  mesh: Mesh,
-  anisotropy: number,
-  fragmentShader = SURFACE_FRAGMENT,
-): ShaderMaterial {
-  const m = source instanceof MeshStandardMaterial ? source : null
-  const maps = {
-    COLOUR_MAP: m?.map,
-    ROUGH_MAP: m?.roughnessMap,
-    METAL_MAP: m?.metalnessMap,
-    NORMAL_MAP: m?.normalMap,
-    EMISSION_MAP: m?.emissiveMap,
-  }
-  const defines: Record<string, string> = {}
-  // a map whose set of places the mesh does not have is not drawn
-  for (const [name, map] of Object.entries(maps))
-    if (map && map.channel < 2 && mesh.geometry.hasAttribute(uvName(map))) defines[name] = uvName(map)
-  for (const map of Object.values(maps)) if (map) map.anisotropy = anisotropy
-  if (mesh.geometry.hasAttribute('uv1')) defines['HAS_UV1'] = ''
-  if (source.side === DoubleSide) defines['TWO_SIDED'] = ''
-  if (source.alphaTest > 0) defines['ALPHA_TEST'] = ''
-  if (defines['NORMAL_MAP'] || fragmentShader !== SURFACE_FRAGMENT) defines['SEES_PLACE'] = ''
-  const place = (map: Texture | null | undefined): { value: Matrix3 } => ({ value: map?.matrix ?? new Matrix3() })
-  const fallback = 'color' in source && source.color instanceof Color ? source.color : new Color(0.7, 0.7, 0.7)
-  const material = new ShaderMaterial({
-    glslVersion: GLSL3,
-    vertexShader: SURFACE_VERTEX,
-    fragmentShader,
-    defines,
-    side: source.side === DoubleSide ? DoubleSide : FrontSide,
-    blending: NoBlending,
-    uniforms: {
-      uColour: { value: m?.color ?? fallback },
-      uAlpha: { value: source.opacity },
-      uAlphaTest: { value: source.alphaTest },
-      uRoughMetal: { value: new Vector2(m?.roughness ?? 0.8, m?.metalness ?? 0) },
-      uEmission: { value: m ? m.emissive.clone().multiplyScalar(m.emissiveIntensity) : new Color(0, 0, 0) },
-      uNormalScale: { value: m?.normalScale.x ?? 1 },
-      uMap: { value: m?.map ?? null },
-      uRoughMap: { value: m?.roughnessMap ?? null },
-      uMetalMap: { value: m?.metalnessMap ?? null },
-      uNormalMap: { value: m?.normalMap ?? null },
-      uEmissionMap: { value: m?.emissiveMap ?? null },
-      uMapPlace: place(m?.map),
-      uRoughPlace: place(m?.roughnessMap),
-      uMetalPlace: place(m?.metalnessMap),
-      uNormalPlace: place(m?.normalMap),
-      uEmissionPlace: place(m?.emissiveMap),
-      inverseView: { value: null },
-    },
-  })
-  material.vertexColors = mesh.geometry.hasAttribute('color')
-  return material
-}
-
-const shadowMaterial = ({ defines, uniforms }: NonNullable<ReturnType<typeof cutOut>>): ShaderMaterial =>
-  new ShaderMaterial({
-    glslVersion: GLSL3,
-    vertexShader: SHADOW_VERTEX,
-    fragmentShader: SHADOW_FRAGMENT,
-    defines,
-    uniforms,
-    colorWrite: false,
-    side: DoubleSide,
-  })
-/** What a pass of its own needs to leave a cut-out's holes open; null where a surface has none. */
-function cutOut({ uniforms, defines }: ShaderMaterial): { defines: Record<string, string>; uniforms: Uniforms } | null {
-  const { uMap, uMapPlace, uAlpha, uAlphaTest } = uniforms as Uniforms
-  const { COLOUR_MAP, HAS_UV1 } = defines as Record<string, string | undefined>
-  if (COLOUR_MAP === undefined || !((uAlphaTest!.value as number) > 0)) return null
-  return {
-    defines: { COLOUR_MAP, ...(HAS_UV1 === undefined ? {} : { HAS_UV1 }) },
-    uniforms: { uMap: uMap!, uMapPlace: uMapPlace!, uAlpha: uAlpha!, uAlphaTest: uAlphaTest! },
-  }
-}
-
-/** Paper and ink, and the count of faces at the cut; both read the same uniforms. */
-function drawingMaterials(
-  source: Material,
-  mesh: Mesh,
-  holes: ReturnType<typeof cutOut>,
-): { drawing: ShaderMaterial; winding: ShaderMaterial } {
-  const m = source instanceof MeshStandardMaterial ? source : null
-  const uniforms: Uniforms = {
-    uTint: { value: m?.color ?? new Color(0.7, 0.7, 0.7) },
-    uCut: { value: new Vector4(0, 0, 0, 1) },
-    uPaper: { value: new Color(1, 1, 1) },
-    uDepthRange: { value: new Vector2(0, 1) },
-    uSheet: { value: source.side === DoubleSide ? 1 : 0 },
-    ...holes?.uniforms,
-  }
-  const shared = {
-    glslVersion: GLSL3,
-    vertexShader: DRAWING_VERTEX,
-    side: DoubleSide,
-    uniforms,
-    defines: holes?.defines ?? {},
-  } as const
-  const drawing = new ShaderMaterial({ ...shared, fragmentShader: DRAWING_FRAGMENT, blending: NoBlending })
-  const winding = new ShaderMaterial({
-    ...shared,
-    fragmentShader: WINDING_FRAGMENT,
-    blending: CustomBlending,
-    blendSrc: OneFactor,
-    blendDst: OneFactor,
-    depthTest: false,
-    depthWrite: false,
-  })
-  drawing.vertexColors = winding.vertexColors = mesh.geometry.hasAttribute('color')
-  return { drawing, winding }
 }

@@ -1,0 +1,106 @@
+// The sun's shadow: the depths that the sun sees over the model's box, redrawn when sun, hidden things or model changed.
+// Model: the sun is a disc; every third sample sees it from another of its points, so that shadows soften as samples add up.
+
+import {
+  Box3,
+  Camera as ThreeCamera,
+  DepthTexture,
+  Matrix4,
+  UnsignedIntType,
+  Vector3,
+  WebGLRenderTarget,
+  type WebGLRenderer,
+} from 'three'
+import { halton } from '#core/base'
+import { sunDirection, type SkyLight } from '#core/optics'
+import type { StageScene } from './scene.ts'
+import type { Appearance } from './types.ts'
+
+const SHADOW_PX = 1280
+/** The sun's disc, degrees across. Source: handbook-6. */
+const SUN_DISC_DEG = 0.53
+
+export class SunShadow {
+  private readonly renderer: WebGLRenderer
+  private readonly stage: StageScene
+  private readonly eye = new ThreeCamera()
+  private readonly target = new WebGLRenderTarget(SHADOW_PX, SHADOW_PX, {
+    depthTexture: new DepthTexture(SHADOW_PX, SHADOW_PX, UnsignedIntType),
+  })
+  private readonly fromWorld = new Matrix4()
+  private key = ''
+
+  constructor(renderer: WebGLRenderer, stage: StageScene) {
+    this.renderer = renderer
+    this.stage = stage
+    stage.light['uShadow']!.value = this.target.depthTexture
+    stage.light['uShadowFromWorld']!.value = this.fromWorld
+    this.eye.matrixAutoUpdate = this.eye.matrixWorldAutoUpdate = false
+  }
+
+  /** Redraws the shadow when the sun (with this sample's place on its disc) or the hidden nodes changed. */
+  cast(sky: SkyLight, look: Appearance, index: number): void {
+    const { stage, renderer } = this
+    const d = new Vector3(...sunDirection(sky))
+    const on = sky.sunLux > 0 && d.z > 0 && look['look.sun'].shadow
+    stage.light['uShadowOn']!.value = on ? 1 : 0
+    ;(stage.light['uSun']!.value as Vector3).copy(d)
+    if (!on) return
+    // three neighbouring samples share a shadow: a third of the redraws, and the sun's disc is still well covered
+    const place = discPoint(Math.floor((index + 1) / 3))
+    const key = `${d.toArray().join()}|${place.join()}|${look.shown.hidden.join()}|${stage.revision}`
+    if (key === this.key) return
+    this.key = key
+    const spread = Math.tan((SUN_DISC_DEG * Math.PI) / 360) * 2
+    const side = Math.abs(d.z) > 0.999 ? new Vector3(1, 0, 0) : new Vector3(-d.y, d.x, 0).normalize()
+    const up = d.clone().cross(side)
+    const from = d
+      .clone()
+      .addScaledVector(side, place[0] * spread)
+      .addScaledVector(up, place[1] * spread)
+      .normalize()
+    const r = stage.radius * 1.03
+    const eye = stage.centre.clone().addScaledVector(from, r * 1.5)
+    const window = new Box3()
+    this.eye.matrixWorld
+      .lookAt(eye, stage.centre, Math.abs(d.z) > 0.999 ? new Vector3(0, 1, 0) : new Vector3(0, 0, 1))
+      .setPosition(eye)
+    this.eye.matrixWorldInverse.copy(this.eye.matrixWorld).invert()
+    // the window fits the model's box as the sun sees it: no texel is wasted
+    const { min, max } = stage.facts!.box
+    for (let k = 0; k < 8; k++)
+      window.expandByPoint(
+        new Vector3(k & 1 ? max[0] : min[0], k & 2 ? max[1] : min[1], k & 4 ? max[2] : min[2]).applyMatrix4(
+          this.eye.matrixWorldInverse,
+        ),
+      )
+    const pad = r * 0.01
+    this.eye.projectionMatrix.makeOrthographic(
+      window.min.x - pad,
+      window.max.x + pad,
+      window.max.y + pad,
+      window.min.y - pad,
+      r * 0.3,
+      r * 2.8,
+    )
+    this.eye.projectionMatrixInverse.copy(this.eye.projectionMatrix).invert()
+    this.fromWorld.multiplyMatrices(this.eye.projectionMatrix, this.eye.matrixWorldInverse)
+    stage.light['uShadowTexelM']!.value = Math.max(window.max.x - window.min.x, window.max.y - window.min.y) / SHADOW_PX
+    stage.prepare('shadow')
+    renderer.setRenderTarget(this.target)
+    renderer.clear()
+    renderer.render(stage.scene, this.eye)
+  }
+
+  dispose(): void {
+    this.target.dispose()
+  }
+}
+
+/** A point of the unit disc for sample `index` (its middle for 0). */
+function discPoint(index: number): readonly [number, number] {
+  if (index === 0) return [0, 0]
+  const r = Math.sqrt(halton(index, 5)) / 2
+  const a = 2 * Math.PI * halton(index, 7)
+  return [r * Math.cos(a), r * Math.sin(a)]
+}
