@@ -43,6 +43,15 @@ it('an object dragged in Plan moves in the picture; Esc puts it back', async () 
   expect((await stand.server.projects.open('demo-hall')).document.models[0]!.moved).toEqual([])
 }, 60_000)
 
+it('a sun switched off takes its light along, and undo brings it back: on surfaces that it does not reach too', async () => {
+  const before = await finished()
+  await page.getByTestId('cell-look').click()
+  await page.getByRole('checkbox', { name: 'Sun' }).uncheck()
+  await expect.poll(async () => mean(before) - mean(await finished()), { timeout: 40_000 }).toBeGreaterThan(20)
+  await page.keyboard.press('Control+z')
+  await expect.poll(async () => meanDifference(await finished(), before), { timeout: 40_000 }).toBeLessThan(0.05)
+}, 90_000)
+
 it('exposure and cut dragged by their labels are seen at once, and are one edit', async () => {
   const before = await finished()
   await page.getByTestId('cell-exposure').click()
