@@ -118,7 +118,7 @@ function commit(): void {
   const r = parseQuantity(text.value, props.kind, props.unit)
   if (!r.ok) return tell(r.message)
   if (r.value < least.value || r.value > most.value) {
-    tell(`It can be ${r.value < least.value ? `not below ${format(least.value)}` : `not above ${format(most.value)}`}.`)
+    tell(r.value < least.value ? `At least ${format(least.value)}.` : `At most ${format(most.value)}.`)
     return restore()
   }
   const guess = props.kind === 'length' ? likelierUnit(text.value, props.unit, props.usualM, props.positive) : null

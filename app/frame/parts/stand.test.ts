@@ -254,7 +254,7 @@ describe('the lens and the frame in numbers', () => {
     await type('Cross', '-2')
     expect(useProject().document!.working.lens).toMatchObject({ focalMm: 35, riseMm: 4, crossMm: -2 })
     await type('Focal length', '3')
-    expect(w.get('[role=alert]').text()).toContain('not below')
+    expect(w.get('[role=alert]').text()).toContain('At least')
     await button('height').trigger('click')
     expect(useProject().document!.working.lens.sensorUse).toBe('acrossHeight')
     const before = stand().station
