@@ -93,12 +93,24 @@ function standing(): Action[] {
       key: 'G',
       enabled: isOpen,
     }),
-    action('outside', 'Step outside, or back inside', () => (outside.on ? outside.back() : outside.step()), {
+    action('outside', 'See from outside, or back inside', () => (outside.on ? outside.back() : outside.step()), {
       key: 'O',
       enabled: isOpen,
     }),
-    action('stand-here', 'Stand here (from outside), the lens kept', () => outside.standHere('kept'), {
+    action(
+      'stand-here',
+      'Stand here: what is seen from outside becomes the picture',
+      () => outside.standHere('taken'),
+      {
+        enabled: () => outside.on,
+      },
+    ),
+    action('stand-here-lens', 'Stand here with the camera’s lens', () => outside.standHere('kept'), {
       enabled: () => outside.on,
+    }),
+    action('find-camera', 'From outside: find the camera', outside.bringCamera, { enabled: () => outside.on }),
+    action('find-selection', 'From outside: find the selection', outside.bringSelection, {
+      enabled: () => outside.on && view.selection.length > 0,
     }),
     action('gait', 'Walk or fly with W A S D', () => (view.gait = view.gait === 'walk' ? 'fly' : 'walk'), {
       enabled: isOpen,

@@ -52,4 +52,5 @@ export { clipFromCamera, horizonPx, principalPointPx, projectPoint, rayThrough, 
 // moving the camera
 export { dolly, focalHoldingSize, orbit, slide, turnInPlace, type DragOptions, type Framing } from './navigate.ts'
 export { heldOnPlan, heldOnSide, isNearUpright, levelWith, standFromPlan, standFromSide } from './drawn-stand.ts'
+export { frameCorners } from './frame-corners.ts'
 export { projectSegment, type PictureSegment } from './segment.ts'

@@ -30,6 +30,7 @@ export {
 } from './stands.ts'
 // size and distance
 export { frameHolding } from './frame-holding.ts'
+export { lensOfWindow, windowOf, type Window } from './window.ts'
 export { fitPoints } from './fit.ts'
 export type { FitBy, FitOptions, FitReason, Sides } from './fit-types.ts'
 export { holdSize, toParallel, toPerspective, type SizeReason } from './size.ts'

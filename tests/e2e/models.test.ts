@@ -249,7 +249,7 @@ describe('from outside', () => {
     await drag(page, await middle(page, 'picture'), { x: -80, y: 10 })
     await page.waitForTimeout(400)
     expect(await saved()).toEqual(before)
-    await page.getByRole('button', { name: 'Stand here', exact: true }).click()
+    await page.getByRole('button', { name: 'with the camera’s lens' }).click()
     await page.getByText(/You stand here now; the 24 mm lens is kept/).waitFor()
     const d = await until((p) => lastLabel(p) === 'Stood here')
     expect(d.working.lens).toEqual(before.working.lens)
@@ -259,16 +259,17 @@ describe('from outside', () => {
     expect((await until((p) => lastLabel(p) === 'Former camera')).working.stand).toEqual(before.working.stand)
   })
 
-  it('with its own lens, when that is chosen; back inside drops the view', async () => {
+  it('Enter takes what the frame shows, lens included; back inside drops the view', async () => {
     const before = await saved()
     await key('o')
     await page.getByTestId('outside-overlay').waitFor({ timeout: 30_000 })
     await page.getByRole('button', { name: 'Back inside' }).click()
     expect(await saved()).toEqual(before)
     await key('o')
-    await page.getByRole('button', { name: 'Stand here, with this lens' }).click()
-    await page.getByText(/with this view’s 28 mm lens/).waitFor()
-    expect((await until((p) => lastLabel(p) === 'Stood here')).working.lens.focalMm).toBe(28)
+    await page.getByTestId('outside-window').waitFor({ timeout: 30_000 })
+    await key('Enter')
+    await page.getByText(/see what you saw, with 28 mm/).waitFor()
+    expect((await until((p) => lastLabel(p) === 'Stood here')).working.lens).toMatchObject({ focalMm: 28, riseMm: 0 })
   })
 
   it('the camera’s picture stays in a pane while Plan is large; viewpoints as cones are recalled by click', async () => {

@@ -194,7 +194,7 @@ describe('an old picture', () => {
     await expect.poll(() => order.length, { timeout: 60_000 }).toBeGreaterThan(0)
   })
   it('stands at once when one comes back from outside; Plan and Side lie scaled when they are made large', async () => {
-    await page.getByRole('button', { name: 'Step outside' }).click()
+    await page.getByRole('button', { name: 'See from outside' }).click()
     await page.getByTestId('outside-canvas').waitFor()
     await page.keyboard.press('Escape')
     await canvas().waitFor({ state: 'visible', timeout: 300 })

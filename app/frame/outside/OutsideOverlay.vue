@@ -4,18 +4,20 @@ import { computed, shallowRef } from 'vue'
 import {
   aimPointOf,
   axesOf,
+  frameCorners,
   poseOfStand,
   projectPoint,
   projectSegment,
-  rayThrough,
   toCamera,
   type Camera,
 } from '#core/camera'
+import { windowOf } from '#core/framing'
 import { addScaled, distance, type Vec3 } from '#core/math'
 import type { Viewpoint } from '#model'
 import { centreOf } from '../../stores/centres.ts'
 import { newStamp, useProject } from '../../stores/project.ts'
 import { useView } from '../../stores/view.ts'
+import { AHEAD_M } from './outside.ts'
 import FramingThumb from '../thumbs/FramingThumb.vue'
 import { shownBy } from '../thumbs/thumbs.ts'
 
@@ -35,18 +37,8 @@ function path(lines: readonly (readonly Vec3[])[]): string {
     }
   return d
 }
-/** The four corners of the frame at a depth along the axis, from the top left clockwise; null where there are none. */
-function frameAt(camera: Camera, depthM: number): Vec3[] | null {
-  const { widthPx: w, heightPx: h } = camera.frame
-  const { forward } = axesOf(camera.pose)
-  const corners = [[0, 0], [w, 0], [w, h], [0, h]].map(([x, y]) => {
-    const ray = rayThrough(camera, x!, y!)
-    if (!ray) return null
-    const ahead = ray.direction[0] * forward[0] + ray.direction[1] * forward[1] + ray.direction[2] * forward[2]
-    return ahead > 1e-6 ? addScaled(ray.origin, ray.direction, depthM / ahead) : null
-  }) // prettier-ignore
-  return corners.every((c) => c !== null) ? (corners as Vec3[]) : null
-}
+const frameAt = (camera: Camera, depthM: number): Vec3[] | null =>
+  frameCorners(camera, depthM)?.map((corner) => corner.at) ?? null
 const closed = (points: readonly Vec3[]): Vec3[] => [...points, points[0]!]
 
 /** A box with a lens before it, as large as the view's distance makes it legible. */
@@ -68,27 +60,20 @@ const depthM = computed(() => {
   const c = project.camera
   if (!w || !c) return 1
   const aim = aimPointOf(w.stand.aim, centreOf)
-  return aim ? Math.max(0.05, -toCamera(c.pose, aim)[2]) : 3
+  return aim ? Math.max(0.05, -toCamera(c.pose, aim)[2]) : AHEAD_M
 })
 const camera = computed(() => {
   const c = project.camera
   if (!c) return null
   const size = Math.max(0.01, distance(c.pose.station, props.from.pose.station) * 0.05)
-  const outline = frameAt(c, depthM.value)
+  const corners = frameCorners(c, depthM.value)
+  const outline = corners?.map((corner) => corner.at)
   const label = projectPoint(props.from, c.pose.station)
   const aim = project.working ? aimPointOf(project.working.stand.aim, centreOf) : null
   return {
     body: path(bodyOf(c, size)),
     outline: outline ? path([closed(outline)]) : '',
-    cone: outline
-      ? path(
-          outline.map((p, i) => [
-            rayThrough(c, [0, c.frame.widthPx, c.frame.widthPx, 0][i]!, [0, 0, c.frame.heightPx, c.frame.heightPx][i]!)!
-              .origin,
-            p,
-          ]),
-        )
-      : '',
+    cone: corners ? path(corners.map((corner) => [corner.from, corner.at])) : '',
     sight: aim ? path([[c.pose.station, aim]]) : '',
     label: label ? { x: label.xPx * k.value, y: label.yPx * k.value } : null,
   }
@@ -126,6 +111,13 @@ const marks = computed(() => {
     return [{ v, setup, d, x: at.xPx * k.value, y: at.yPx * k.value }]
   })
 })
+/** What the frame would show from here: the part that *Stand here* takes. */
+const here = computed(() => {
+  const f = project.working?.frame
+  if (!f) return null
+  const w = windowOf(props.from.frame, f)
+  return { x: w.xPx * k.value, y: w.yPx * k.value, width: w.widthPx * k.value, height: w.heightPx * k.value }
+})
 const thumb = computed(() => marks.value.find((m) => m.v === hovered.value) ?? null)
 const recall = (v: Viewpoint): void => {
   hovered.value = null
@@ -135,6 +127,14 @@ const recall = (v: Viewpoint): void => {
 
 <template>
   <svg :viewBox="`0 0 ${width} ${height}`" data-testid="outside-overlay">
+    <g v-if="here" class="here">
+      <path
+        class="beyond"
+        fill-rule="evenodd"
+        :d="`M0 0H${width}V${height}H0ZM${here.x} ${here.y}v${here.height}h${here.width}v${-here.height}Z`"
+      />
+      <rect v-bind="here" data-testid="outside-window" />
+    </g>
     <g v-if="camera" class="camera">
       <path class="under" :d="camera.outline + camera.body" />
       <path class="cone" :d="camera.cone" />
@@ -189,6 +189,14 @@ svg {
 path {
   fill: none;
   stroke-linejoin: round;
+}
+.here .beyond {
+  fill: #0003;
+}
+.here rect {
+  fill: none;
+  stroke: #fff;
+  stroke-opacity: 0.9;
 }
 .under {
   stroke: #fff;

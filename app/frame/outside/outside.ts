@@ -1,13 +1,26 @@
-// Stepping outside: a temporary view of the camera from elsewhere. It changes nothing in the project until “stand here”.
+// Seeing from outside: a temporary view of the camera from elsewhere. It changes nothing in the project until “stand here”.
 import { defineStore } from 'pinia'
-import { computed, shallowRef } from 'vue'
-import { aimPointOf, directionOf, poseOfStand, type Camera, type Frame, type Framing, type Lens } from '#core/camera'
-import { addScaled, distance } from '#core/math'
+import { computed, shallowRef, type ComputedRef, type ShallowRef } from 'vue'
+import {
+  aimPointOf,
+  directionOf,
+  frameCorners,
+  poseOfStand,
+  standAs,
+  toCamera,
+  type Camera,
+  type Frame,
+  type Framing,
+  type Lens,
+} from '#core/camera'
+import { fitPoints, lensOfWindow } from '#core/framing'
+import { addScaled, boxCorners, distance, type Vec3 } from '#core/math'
 import { aimAt, newLens } from '#model'
 import { centreOf } from '../../stores/centres.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
+import { useView } from '../../stores/view.ts'
 
 /** How far behind and above the camera one first stands, as parts of its distance to the aim. */
 const BACK = 0.7
@@ -15,6 +28,10 @@ const UP = 0.25
 /** Directions tried for stepping out, degrees from the camera's bearing. */
 const SIDES_DEG = [205, 155, 235, 125, 260, 100, 180] as const
 const GHOST_MS = 30_000
+/** Where nothing is aimed at, the frame's outline is drawn this far ahead of the camera. */
+export const AHEAD_M = 3
+/** Free part at each side of what is brought into view. */
+const IN_VIEW_MARGIN = 0.12
 
 export const useOutside = defineStore('outside', () => {
   const project = useProject()
@@ -30,6 +47,7 @@ export const useOutside = defineStore('outside', () => {
   )
 
   const wayOut = useWayOut()
+  const finding = useFinding(framing, camera)
   /** Steps out: behind the camera and above, looking at what it looks at. */
   async function step(): Promise<void> {
     if (framing.value) return
@@ -37,11 +55,7 @@ export const useOutside = defineStore('outside', () => {
     if (f && !framing.value) framing.value = start = f
   }
 
-  function back(): void {
-    framing.value = null
-    live.value = null
-    start = null
-  }
+  const back = (): void => void (framing.value = live.value = start = null)
   /** The view that was stepped out to: one that was never moved is not worth a step. */
   let start: Framing | null = null
   /** Steps back inside; the view from outside stays in the trail's list. */
@@ -57,22 +71,25 @@ export const useOutside = defineStore('outside', () => {
     back()
   }
 
-  /** The view from here becomes the camera; with its own lens, or with the lens the camera has. */
-  function standHere(lens: 'kept' | 'taken'): void {
+  /** What of the view the frame would show: all that is seen in its window becomes the picture, or the stand alone is taken. */
+  function standHere(lens: 'taken' | 'kept'): void {
     const f = shown.value
     const w = project.working
     const c = project.camera
-    if (!f || !w || !c) return
-    const changes = lens === 'taken' ? { stand: f.stand, lens: f.lens } : { stand: f.stand }
-    if (!project.move(changes, 'Stood here')) return
+    if (!f || !w || !c || !camera.value) return
+    const seen = lens === 'taken' ? lensOfWindow(camera.value, w.lens, w.frame) : w.lens
+    if (!project.move({ stand: f.stand, lens: seen }, 'Stood here')) return
     back()
-    leave(c, { stand: w.stand, lens: w.lens }, lens === 'taken' ? f.lens : w.lens, lens)
+    leave(c, { stand: w.stand, lens: w.lens }, seen, lens)
   }
   function forget(): void {
     back()
     forgetFormer()
   }
-  return { on, framing, live, shown, camera, frame, former, step, back: backInside, standHere, forget }
+  return {
+    ...{ on, framing, live, shown, camera, frame, former },
+    ...{ step, back: backInside, standHere, ...finding, forget },
+  }
 })
 
 /** Where one first stands outside: beside and behind the camera and above it, never through a wall or a roof. */
@@ -122,7 +139,7 @@ function useFormer() {
     const mm = now.focalMm.toFixed(0)
     notices.say(
       lens === 'taken'
-        ? `You stand here now, with this view’s ${mm} mm lens.`
+        ? `You stand here now and see what you saw, with ${mm} mm.`
         : `You stand here now; the ${mm} mm lens is kept.`,
       'plain',
       {
@@ -135,4 +152,37 @@ function useFormer() {
     )
   }
   return { former, leave, forgetFormer }
+}
+
+/** Bringing into the view from outside, its direction kept, what one looks for. */
+function useFinding(framing: ShallowRef<Framing | null>, camera: ComputedRef<Camera | null>) {
+  const project = useProject()
+  const stage = useStage()
+  const view = useView()
+  /** Moves the view, its direction kept, so that these points are in it. */
+  function bringIntoView(points: readonly Vec3[]): void {
+    const f = framing.value
+    if (!f || !camera.value || points.length === 0) return
+    const by = f.lens.projection.kind === 'perspective' ? 'distance' : 'extent'
+    const found = fitPoints(camera.value, points, { margin: IN_VIEW_MARGIN, by })
+    if (found.ok) framing.value = { stand: standAs(f.stand, found.value.pose, centreOf), lens: found.value.lens }
+  }
+  function bringCamera(): void {
+    const c = project.camera
+    const w = project.working
+    if (!c || !w) return
+    const aim = aimPointOf(w.stand.aim, centreOf)
+    const depthM = aim ? Math.max(0.05, -toCamera(c.pose, aim)[2]) : AHEAD_M
+    bringIntoView([c.pose.station, ...(frameCorners(c, depthM) ?? []).map((corner) => corner.at)])
+  }
+  /** The boxes of the selected objects; nothing where none is selected. */
+  function bringSelection(): void {
+    bringIntoView(
+      view.selection.flatMap((id) => {
+        const node = stage.byId.get(id)
+        return node ? boxCorners(node.box) : []
+      }),
+    )
+  }
+  return { bringCamera, bringSelection }
 }

@@ -78,6 +78,12 @@ const cursor = computed(() =>
 )
 /** Keys in the bar over the picture are its own; Esc goes on to whatever it ends. */
 const keysOfAsk = (e: KeyboardEvent): void => void (e.key !== 'Escape' && e.stopPropagation())
+/** From outside Enter takes what is seen. */
+function enter(e: KeyboardEvent): void {
+  if (!outside.on || e.target !== e.currentTarget) return
+  e.preventDefault()
+  outside.standHere('taken')
+}
 const hasPicture = computed(() => main.value?.hasPicture ?? false)
 </script>
 
@@ -96,6 +102,7 @@ const hasPicture = computed(() => main.value?.hasPicture ?? false)
         @pointermove="hover"
         @pointerleave="leave"
         @wheel="wheel"
+        @keydown.enter="enter"
         @keydown="key"
         @contextmenu.prevent
       >

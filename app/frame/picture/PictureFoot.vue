@@ -47,22 +47,34 @@ function faster(by: number): void {
 <template>
   <div class="foot">
     <span v-if="outside.on" class="outside">
-      <span class="temporary">a temporary view</span>
       <button
         class="btn"
-        title="The view becomes the camera, with the lens the camera has"
-        @click="outside.standHere('kept')"
+        title="What the white frame shows becomes the picture, lens included (Enter)"
+        @click="outside.standHere('taken')"
       >
         Stand here
       </button>
+      <button class="btn" title="Stand here with the lens that the camera has" @click="outside.standHere('kept')">
+        with the camera’s lens
+      </button>
       <button
         class="btn"
-        title="The view becomes the camera, with the lens of this view"
-        @click="outside.standHere('taken')"
+        title="Moves this view until the camera and its frame are in it"
+        @click="outside.bringCamera()"
       >
-        Stand here, with this lens
+        Find the camera
       </button>
-      <button class="btn" title="Drop this view (O or Esc)" @click="outside.back()">Back inside</button>
+      <button
+        class="btn"
+        :disabled="view.selection.length === 0"
+        title="Moves this view until what is selected is in it"
+        @click="outside.bringSelection()"
+      >
+        the selection
+      </button>
+      <button class="btn" title="Drop this view, which changed nothing (O or Esc)" @click="outside.back()">
+        Back inside
+      </button>
     </span>
     <span v-else-if="status" role="status">{{ status }}</span>
     <span
@@ -149,10 +161,6 @@ function faster(by: number): void {
   text-overflow: ellipsis;
   white-space: nowrap;
   margin-right: 12px;
-}
-.temporary {
-  margin-right: 6px;
-  white-space: nowrap;
 }
 .gait {
   display: flex;

@@ -59,10 +59,10 @@ const TOOLS: readonly { tool: Tool; label: string; title: string }[] = [
       class="tool apart"
       :class="{ on: outside.on }"
       :aria-pressed="outside.on"
-      title="See the camera, its cone and frame from elsewhere; nothing changes (O)"
+      title="See the camera, its cone and its frame from elsewhere; nothing changes (O)"
       @click="outside.on ? outside.back() : outside.step()"
     >
-      Step outside
+      See from outside
     </button>
   </div>
 </template>

@@ -2,6 +2,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { effectScope, nextTick, ref, type EffectScope } from 'vue'
 import { poseOfStand, projectPoint } from '#core/camera'
+import { windowOf } from '#core/framing'
 import { distance, type Vec3 } from '#core/math'
 import { aimAt } from '#model'
 import { closeInMemory, openInMemory } from '../../../tests/support/app.ts'
@@ -177,6 +178,45 @@ describe('drags', () => {
     expect(label()).toBe('Stood here')
     expect(p.working!.lens).toBe(before!.working.lens)
     expect(outside.former!.pose).toEqual(poseOfStand(before!.working.stand))
+  })
+  it('stand here takes what the frame’s window shows from outside', async () => {
+    const outside = useOutside()
+    outside.frame = { ...outside.frame, widthPx: 900, heightPx: 900 }
+    await outside.step()
+    await drag([30, 10])
+    const from = outside.camera!
+    outside.standHere('taken')
+    const window = windowOf(from.frame, camera().frame)
+    const k = camera().frame.widthPx / window.widthPx
+    for (const p of [[4, 1.5, 1.2], [3, 2, 0.5]] as const) {
+      const [seen, now] = [projectPoint(from, p)!, projectPoint(camera(), p)!]
+      expect(now.xPx).toBeCloseTo((seen.xPx - window.xPx) * k, 6)
+      expect(now.yPx).toBeCloseTo((seen.yPx - window.yPx) * k, 6)
+    } // prettier-ignore
+  })
+  it('the camera, or what is selected, is found from outside', async () => {
+    const outside = useOutside()
+    await outside.step()
+    const isSeen = (p: Vec3): boolean => {
+      const at = projectPoint(outside.camera!, p)
+      return (
+        !!at &&
+        at.depthM > 0 &&
+        at.xPx > 0 &&
+        at.xPx < outside.frame.widthPx &&
+        at.yPx > 0 &&
+        at.yPx < outside.frame.heightPx
+      )
+    }
+    outside.framing = { ...outside.framing!, stand: aimAt([300, 0, 2], [301, 0, 2]) }
+    outside.bringCamera()
+    expect(isSeen(camera().pose.station)).toBe(true)
+    outside.framing = { ...outside.framing!, stand: aimAt([300, 0, 2], [300, 1, 2]) }
+    outside.bringSelection()
+    expect(outside.framing!.stand.station[0]).toBe(300)
+    useView().selection = ['room/Set/Table']
+    outside.bringSelection()
+    expect([isSeen([1, 1, 0]), isSeen([2, 2, 0.75])]).toEqual([true, true])
   })
 })
 
