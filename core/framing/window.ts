@@ -14,8 +14,11 @@ type Shape = Pick<Frame, 'widthPx' | 'heightPx'>
 
 /** The largest rectangle of `frame`'s shape in the middle of `outer`, pixels of `outer`. */
 export function windowOf(outer: Shape, frame: Shape): Window {
-  const k = Math.min(outer.widthPx / frame.widthPx, outer.heightPx / frame.heightPx)
-  const [widthPx, heightPx] = [frame.widthPx * k, frame.heightPx * k]
+  const aspect = frame.widthPx / frame.heightPx
+  // the side that is touched is taken as it is: rounding would make another focal length of the same
+  const isWide = outer.widthPx / outer.heightPx < aspect
+  const widthPx = isWide ? outer.widthPx : outer.heightPx * aspect
+  const heightPx = isWide ? outer.widthPx / aspect : outer.heightPx
   return { xPx: (outer.widthPx - widthPx) / 2, yPx: (outer.heightPx - heightPx) / 2, widthPx, heightPx }
 }
 
