@@ -9,7 +9,7 @@ import { useOutside } from './outside/outside.ts'
 import { PANELS } from './parts/registry.ts'
 import { savePicture } from './still/save.ts'
 import { useSelection } from './selection/selection.ts'
-import { useKeepLevel } from './camera/keep-level.ts'
+import { useHoldLevel } from './camera/hold-level.ts'
 import { useFitting } from './straighten/fitting.ts'
 import { useMeasuredViews, VIEWS } from './straighten/measured-views.ts'
 import { usePicking } from './straighten/picking.ts'
@@ -87,7 +87,7 @@ function fitting(): Action[] {
 function standing(): Action[] {
   const view = useView()
   const outside = useOutside()
-  const keepLevel = useKeepLevel()
+  const holdLevel = useHoldLevel()
   return [
     action('stand', 'Go and stand: click a floor, or drag in Plan', () => (view.tool = 'stand'), {
       key: 'G',
@@ -117,8 +117,8 @@ function standing(): Action[] {
     }),
     action('turn', 'Drag turns in place', () => (view.tool = 'turn'), { enabled: isOpen }),
     action('orbit', 'Drag orbits the aim', () => (view.tool = 'orbit'), { enabled: isOpen }),
-    action('keep-level', 'Keep level on or off', () => (keepLevel.value = !keepLevel.value), { enabled: isOpen }),
-    action('keep-square', 'Keep square on or off', () => (view.keepSquare = !view.keepSquare), { enabled: isOpen }),
+    action('hold-level', 'Hold level on or off', () => (holdLevel.value = !holdLevel.value), { enabled: isOpen }),
+    action('hold-square', 'Hold square on or off', () => (view.holdSquare = !view.holdSquare), { enabled: isOpen }),
   ]
 }
 

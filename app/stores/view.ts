@@ -62,10 +62,10 @@ function createForProject() {
     onFurniture: ref(false),
     /** Eye height for the next stand, metres; null: the project's own. */
     standHeightM: ref<number | null>(null),
-    keepLevel: ref(true),
+    holdLevel: ref(true),
     /** The same for parallel pictures, which stand off level by their nature. */
-    keepLevelFlat: ref(false),
-    keepSquare: ref(false),
+    holdLevelFlat: ref(false),
+    holdSquare: ref(false),
     storey: ref(0),
     side: ref<SideView>('sight'),
     keeping: ref<'keep' | 'new' | null>(null),
@@ -83,7 +83,7 @@ export const useView = defineStore('view', () => {
     const start = createForProject()
     for (const name of Object.keys(own) as (keyof typeof own)[]) (own[name] as Ref).value = start[name].value
     own.tool.value = subject === 'room' ? 'turn' : 'orbit'
-    own.keepLevel.value = subject === 'room'
+    own.holdLevel.value = subject === 'room'
     own.gait.value = subject === 'room' ? 'walk' : 'fly'
   }
   return { ...createHabits(), ...createPage(), ...own, forSubject }

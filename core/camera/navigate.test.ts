@@ -18,8 +18,8 @@ import {
   type Stand,
 } from './index.ts'
 
-const free = { keepLevel: false, keepSquare: false }
-const level = { keepLevel: true, keepSquare: false }
+const free = { holdLevel: false, holdSquare: false }
+const level = { holdLevel: true, holdSquare: false }
 const stand: Stand = {
   station: [1, 2, 1.58],
   aim: { kind: 'point', point: [5, 4, 1.58], topBearingDeg: 0 },
@@ -91,7 +91,7 @@ describe('turning in place', () => {
     )
   })
   it('keep square moves cross instead of the bearing; what was grabbed stays under the pointer', () => {
-    const next = turnInPlace(cameraFor(from), from, 90, -40, { keepLevel: true, keepSquare: true })
+    const next = turnInPlace(cameraFor(from), from, 90, -40, { holdLevel: true, holdSquare: true })
     expect(next.stand).toBe(stand)
     const p = addScaled(stand.station, rayThrough(cameraFor(from), 400, 300)!.direction, 5)
     const at = projectPoint(cameraFor(next), p)!

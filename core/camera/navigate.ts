@@ -16,9 +16,9 @@ export interface Framing {
 }
 export interface DragOptions {
   /** Up/down drags move rise instead of tilt. */
-  readonly keepLevel: boolean
+  readonly holdLevel: boolean
   /** Sideways drags move cross instead of the bearing. */
-  readonly keepSquare: boolean
+  readonly holdSquare: boolean
   readonly centreOf?: AimCentre | undefined
   /** Where the drag began, picture pixels: what lies there stays under the pointer. Left out, small angles are taken for the turn. */
   readonly grabbedPx?: readonly [number, number] | undefined
@@ -36,8 +36,8 @@ function shifted(camera: Camera, lens: Lens, dxPx: number, dyPx: number, options
   const { pxPerMm } = principalPointPx(camera)
   return {
     ...lens,
-    crossMm: options.keepSquare ? lens.crossMm - dxPx / pxPerMm : lens.crossMm,
-    riseMm: options.keepLevel ? lens.riseMm + dyPx / pxPerMm : lens.riseMm,
+    crossMm: options.holdSquare ? lens.crossMm - dxPx / pxPerMm : lens.crossMm,
+    riseMm: options.holdLevel ? lens.riseMm + dyPx / pxPerMm : lens.riseMm,
   }
 }
 
@@ -45,19 +45,19 @@ function shifted(camera: Camera, lens: Lens, dxPx: number, dyPx: number, options
 export function turnInPlace(camera: Camera, from: Framing, dxPx: number, dyPx: number, options: DragOptions): Framing {
   const pose = poseOfStand(from.stand, options.centreOf)
   const isPerspective = camera.lens.projection.kind === 'perspective'
-  if (options.grabbedPx && isPerspective && !options.keepSquare && (dxPx !== 0 || dyPx !== 0)) {
+  if (options.grabbedPx && isPerspective && !options.holdSquare && (dxPx !== 0 || dyPx !== 0)) {
     const [x, y] = options.grabbedPx
     const start: Camera = { ...camera, pose, lens: from.lens }
     // with the level kept the place up and down is the rise's
-    const held = turnHolding(start, [x, y], [x + dxPx, options.keepLevel ? y : y + dyPx], options.keepLevel)
+    const held = turnHolding(start, [x, y], [x + dxPx, options.holdLevel ? y : y + dyPx], options.holdLevel)
     if (held) {
       const stand = standTurnedTo(from.stand, held.bearingDeg, held.tiltDeg, options.centreOf)
       return { stand, lens: shifted(camera, from.lens, dxPx, dyPx, options) }
     }
   }
   const k = isPerspective ? degPerPx(camera) : 60 / camera.frame.widthPx
-  const bearing = options.keepSquare ? pose.bearingDeg : pose.bearingDeg - dxPx * k
-  const tilt = options.keepLevel ? pose.tiltDeg : clampTilt(pose.tiltDeg + dyPx * k)
+  const bearing = options.holdSquare ? pose.bearingDeg : pose.bearingDeg - dxPx * k
+  const tilt = options.holdLevel ? pose.tiltDeg : clampTilt(pose.tiltDeg + dyPx * k)
   const same = bearing === pose.bearingDeg && tilt === pose.tiltDeg
   const stand = same ? from.stand : standTurnedTo(from.stand, bearing, tilt, options.centreOf)
   return { stand, lens: shifted(camera, from.lens, dxPx, dyPx, options) }
@@ -74,8 +74,8 @@ export function orbit(
 ): Framing {
   const pose = poseOfStand(from.stand, options.centreOf)
   const k = 180 / camera.frame.widthPx
-  const turn = options.keepSquare ? 0 : -dxPx * k
-  const tilt = options.keepLevel ? pose.tiltDeg : clampTilt(pose.tiltDeg - dyPx * k)
+  const turn = options.holdSquare ? 0 : -dxPx * k
+  const tilt = options.holdLevel ? pose.tiltDeg : clampTilt(pose.tiltDeg - dyPx * k)
   const before = axesOf(pose)
   const after = axesOf({ bearingDeg: pose.bearingDeg + turn, tiltDeg: tilt, rollDeg: pose.rollDeg })
   // the pivot keeps its place in camera space
@@ -92,7 +92,7 @@ export function orbit(
   if (from.stand.aim.kind === 'object' && aim && length(sub(aim, pivot)) < 1e-9) {
     const turned = { station, bearingDeg: pose.bearingDeg + turn, tiltDeg: tilt, rollDeg: pose.rollDeg }
     const stand = standAs(from.stand, turned, options.centreOf)
-    return { stand, lens: shifted(camera, from.lens, 0, dyPx, { ...options, keepSquare: false }) }
+    return { stand, lens: shifted(camera, from.lens, 0, dyPx, { ...options, holdSquare: false }) }
   }
   const away = aim ? length(sub(aim, from.stand.station)) : 1
   const stand =
@@ -107,7 +107,7 @@ export function orbit(
           pose.bearingDeg + turn,
           tilt,
         )
-  return { stand, lens: shifted(camera, from.lens, 0, dyPx, { ...options, keepSquare: false }) }
+  return { stand, lens: shifted(camera, from.lens, 0, dyPx, { ...options, holdSquare: false }) }
 }
 
 /** The station moved along the picture so that a point at `depthM` follows the pointer; the aim comes along. */
@@ -134,7 +134,7 @@ export function dolly(from: Framing, towards: Vec3, factor: number, options: Dra
   if (p.kind === 'parallel' || p.kind === 'oblique')
     return { stand: from.stand, lens: { ...from.lens, projection: { ...p, widthM: p.widthM * factor } } }
   const way = sub(towards, from.stand.station)
-  const by = scale(options.keepLevel ? [way[0], way[1], 0] : way, 1 - factor)
+  const by = scale(options.holdLevel ? [way[0], way[1], 0] : way, 1 - factor)
   return { stand: standMoved(from.stand, by, false, options.centreOf), lens: from.lens }
 }
 

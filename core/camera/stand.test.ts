@@ -117,7 +117,7 @@ describe('orbiting an object aimed at', () => {
   it('keeps it the aim, in the middle and as far away', () => {
     const stand = at([2, -1, 2], { kind: 'object', nodeId: 'lamp', offset: [0, 0, 0], topBearingDeg: 0 })
     const camera = { ...cameraOf(), pose: poseOfStand(stand, centreOf) }
-    const options = { keepLevel: false, keepSquare: false, centreOf }
+    const options = { holdLevel: false, holdSquare: false, centreOf }
     const { stand: turned } = orbit(camera, { stand, lens: camera.lens }, LAMP, 220, -60, options)
     expect(turned.aim.kind).toBe('object')
     expect(distance(turned.station, LAMP)).toBeCloseTo(distance(stand.station, LAMP), 9)

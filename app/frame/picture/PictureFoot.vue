@@ -6,7 +6,7 @@ import { useOutside } from '../outside/outside.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
-import { useKeepLevel } from '../camera/keep-level.ts'
+import { useHoldLevel } from '../camera/hold-level.ts'
 import { usePointer } from '../camera/pointer.ts'
 import { flightMps } from './walking.ts'
 
@@ -26,9 +26,9 @@ const readout = computed(() => {
 })
 const view = useView()
 const outside = useOutside()
-const keepLevel = useKeepLevel()
-const switchLevel = (): void => void (keepLevel.value = !keepLevel.value)
-const switchSquare = (): void => void (view.keepSquare = !view.keepSquare)
+const holdLevel = useHoldLevel()
+const switchLevel = (): void => void (holdLevel.value = !holdLevel.value)
+const switchSquare = (): void => void (view.holdSquare = !view.holdSquare)
 const switchGait = (): void => void (view.gait = view.gait === 'walk' ? 'fly' : 'walk')
 const sizeM = computed(() => {
   const b = stage.facts?.box
@@ -105,19 +105,19 @@ function faster(by: number): void {
       <template v-if="!outside.on">
         <button
           class="plain"
-          :aria-pressed="keepLevel"
+          :aria-pressed="holdLevel"
           title="Up and down drags move the lens (rise) instead of tilting; the wheel stops before walls (Shift frees it)"
           @click="switchLevel"
         >
-          keep level <b>{{ keepLevel ? 'on' : 'off' }}</b>
+          hold level <b>{{ holdLevel ? 'on' : 'off' }}</b>
         </button>
         <button
           class="plain"
-          :aria-pressed="view.keepSquare"
+          :aria-pressed="view.holdSquare"
           title="Sideways drags move the lens (cross) instead of turning"
           @click="switchSquare"
         >
-          keep square <b>{{ view.keepSquare ? 'on' : 'off' }}</b>
+          hold square <b>{{ view.holdSquare ? 'on' : 'off' }}</b>
         </button>
       </template>
     </span>

@@ -17,7 +17,7 @@ export function useApproach({ options }: Pick<Looking, 'options'>) {
   /** To and fro; with the level kept never nearer to a wall than the clearance, unless freed. */
   async function towards(t: Movable, from: Framing, point: Vec3, factor: number, stops: boolean): Promise<Framing> {
     const next = dolly(from, point, near(from, point, factor, stops), options(t))
-    if (!stops || !options(t).keepLevel || from.lens.projection.kind !== 'perspective') return next
+    if (!stops || !options(t).holdLevel || from.lens.projection.kind !== 'perspective') return next
     const way = [0, 1, 2].map((i) => next.stand.station[i]! - from.stand.station[i]!) as unknown as Vec3
     const length = Math.hypot(...way)
     if (length < 1e-9) return next

@@ -7,7 +7,7 @@ import { centreOf } from '../../stores/centres.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { useView, type Tool } from '../../stores/view.ts'
-import { useKeepLevel } from '../camera/keep-level.ts'
+import { useHoldLevel } from '../camera/hold-level.ts'
 import { useMovable, type Movable } from '../camera/movable.ts'
 import { usePointer } from '../camera/pointer.ts'
 
@@ -49,14 +49,14 @@ export function useLooking(box: Ref<Box>) {
   const project = useProject()
   const stage = useStage()
   const view = useView()
-  const keepLevel = useKeepLevel()
+  const holdLevel = useHoldLevel()
   const movable = useMovable()
   const pointer = usePointer()
 
   /** From outside one looks about freely: keeping level and square are for the camera. */
   const options = (t: Movable) => ({
-    keepLevel: t.isCamera && keepLevel.value,
-    keepSquare: t.isCamera && view.keepSquare,
+    holdLevel: t.isCamera && holdLevel.value,
+    holdSquare: t.isCamera && view.holdSquare,
     centreOf,
   })
   /** A page position on the picture in the frame's own pixels. */

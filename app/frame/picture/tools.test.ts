@@ -53,7 +53,7 @@ beforeEach(async () => {
   picture.addEventListener('pointerdown', (e) => tools.down(e))
   picture.addEventListener('wheel', (e) => void wheel.wheel(e))
   useView().forSubject('room')
-  useView().keepLevel = false
+  useView().holdLevel = false
 })
 afterEach(async () => {
   scope.stop()
@@ -253,7 +253,7 @@ describe('the wheel', () => {
     expect(distance(camera().pose.station, middle)).toBeCloseTo(before * 0.9, 3)
   })
   it('with the level kept goes forward level and stops 30 cm before a wall', async () => {
-    useView().keepLevel = true
+    useView().holdLevel = true
     vi.mocked(useStage().rays.freeWay).mockResolvedValue(0.4)
     await turn(-300)
     expect(camera().pose.station[2]).toBe(1.6)

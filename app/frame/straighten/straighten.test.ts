@@ -8,7 +8,7 @@ import { aimAt } from '#model'
 import { closeInMemory, openInMemory, roomFacts } from '../../../tests/support/app.ts'
 import { useMeasurements } from '../measure/measurements.ts'
 import { useFraming } from '../camera/framing.ts'
-import { useKeepLevel } from '../camera/keep-level.ts'
+import { useHoldLevel } from '../camera/hold-level.ts'
 import { usePointer } from '../camera/pointer.ts'
 import { centreOf } from '../../stores/centres.ts'
 import { useNotices } from '../../stores/notices.ts'
@@ -427,7 +427,7 @@ describe('measured views', () => {
       ]
       expect(Math.min(...room)).toBeCloseTo(0.05, 6)
       expect(stand().rollDeg).toBe(0)
-      expect(useKeepLevel().value).toBe(false)
+      expect(useHoldLevel().value).toBe(false)
     },
   )
   it('at a scale the width of view is the scale’s, and what does not fit is told', () => {
@@ -457,8 +457,8 @@ describe('measured views', () => {
     measured.show({ kind: 'elevation', quarter: 0 })
     expect(useNotices().list.at(-1)!.action).toBeNull()
   })
-  it('keep level is as it was when one comes back from a measured view', () => {
-    const level = useKeepLevel()
+  it('hold level is as it was when one comes back from a measured view', () => {
+    const level = useHoldLevel()
     expect(level.value).toBe(true)
     measured.show({ kind: 'isometric', corner: 0 })
     expect(level.value).toBe(false)

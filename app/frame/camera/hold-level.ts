@@ -1,10 +1,10 @@
-// Keep level: one switch for perspective pictures, one for parallel ones. A measured view is off level by its nature; the framing it
+// Hold level: one switch for perspective pictures, one for parallel ones. A measured view is off level by its nature; the framing it
 // was taken from finds its own switch as it was.
 import { computed } from 'vue'
 import { useProject } from '../../stores/project.ts'
 import { useView } from '../../stores/view.ts'
 
-export function useKeepLevel() {
+export function useHoldLevel() {
   const project = useProject()
   const view = useView()
   const isFlat = (): boolean => {
@@ -12,10 +12,10 @@ export function useKeepLevel() {
     return kind === 'parallel' || kind === 'oblique'
   }
   return computed<boolean>({
-    get: () => (isFlat() ? view.keepLevelFlat : view.keepLevel),
+    get: () => (isFlat() ? view.holdLevelFlat : view.holdLevel),
     set: (on) => {
-      if (isFlat()) view.keepLevelFlat = on
-      else view.keepLevel = on
+      if (isFlat()) view.holdLevelFlat = on
+      else view.holdLevel = on
     },
   })
 }
