@@ -1,18 +1,42 @@
 <script setup lang="ts">
-// All commands by name: type a few letters, arrows, Enter.
+// All commands by name, in groups, what was used last on top: type a few letters, arrows, Enter.
 import Dialog from 'primevue/dialog'
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { useView } from '../stores/view.ts'
-import { useActions, type Action } from './registry.ts'
+import { remember, shownKey, useActions, useUsed, type Action } from './registry.ts'
 
 const view = useView()
 const actions = useActions()
 const text = ref('')
 const at = ref(0)
-const found = computed(() => {
+const used = useUsed()
+interface Row {
+  readonly id: string
+  readonly action: Action
+  /** Shown above the row where a group begins. */
+  readonly heading: string
+}
+const found = computed<Row[]>(() => {
   const words = text.value.toLowerCase().split(/\s+/).filter(Boolean)
-  return actions.value.filter((a) => a.id !== 'commands' && words.every((w) => a.label.toLowerCase().includes(w)))
+  const fits = (a: Action): boolean =>
+    a.id !== 'commands' && words.every((w) => a.label.toLowerCase().includes(w) || a.group.toLowerCase() === w)
+  const all = actions.value.filter(fits)
+  const last = used.value.flatMap((id) => all.find((a) => a.id === id && a.enabled()) ?? [])
+  const rows = [
+    ...last.map((action) => ['Used last', action] as const),
+    ...all.map((action) => [action.group, action] as const),
+  ]
+  return rows.map(([group, action], i) => ({
+    id: `${group}|${action.id}`,
+    action,
+    heading: rows[i - 1]?.[0] === group ? '' : group,
+  }))
 })
+const list = ref<HTMLElement | null>(null)
+function to(row: number): void {
+  at.value = Math.min(found.value.length - 1, Math.max(0, row))
+  void nextTick(() => list.value?.querySelector('[aria-selected=true]')?.scrollIntoView({ block: 'nearest' }))
+}
 watch(found, () => (at.value = 0))
 watch(
   () => view.commands,
@@ -21,6 +45,7 @@ watch(
 function go(a: Action | undefined): void {
   if (!a || !a.enabled()) return
   view.commands = false
+  remember(a.id)
   a.run()
 }
 </script>
@@ -41,28 +66,37 @@ function go(a: Action | undefined): void {
       aria-label="Search the commands"
       placeholder="What do you want to do?"
       autofocus
-      @keydown.down.prevent="at = Math.min(found.length - 1, at + 1)"
-      @keydown.up.prevent="at = Math.max(0, at - 1)"
-      @keydown.enter.prevent="go(found[at])"
+      @keydown.down.prevent="to(at + 1)"
+      @keydown.up.prevent="to(at - 1)"
+      @keydown.home.prevent="to(0)"
+      @keydown.end.prevent="to(found.length - 1)"
+      @keydown.enter.prevent="go(found[at]?.action)"
     />
-    <ul role="listbox" aria-label="Commands">
-      <li
-        v-for="(a, i) in found"
-        :key="a.id"
-        role="option"
-        :aria-selected="i === at"
-        :class="{ at: i === at, off: !a.enabled() }"
-        @click="go(a)"
-        @pointermove="at = i"
-      >
-        <span>{{ a.label }}</span><kbd v-if="a.key" class="num">{{ a.key }}</kbd>
-      </li>
+    <ul ref="list" role="listbox" aria-label="Commands">
+      <template v-for="(row, i) in found" :key="row.id">
+        <li v-if="row.heading" class="heading" role="presentation">{{ row.heading }}</li>
+        <li
+          role="option"
+          :aria-selected="i === at"
+          :class="{ at: i === at, off: !row.action.enabled() }"
+          @click="go(row.action)"
+          @pointermove="at = i"
+        >
+          <span>{{ row.action.label }}</span><kbd v-if="row.action.key" class="num">{{ shownKey(row.action.key) }}</kbd>
+        </li>
+      </template>
       <li v-if="found.length === 0" class="quiet">No command has these words.</li>
     </ul>
   </Dialog>
 </template>
 
 <style scoped>
+.heading {
+  padding: 9px 9px 2px;
+  font-size: 11px;
+  font-weight: 600;
+  color: var(--quiet);
+}
 .search {
   width: 100%;
   padding: 7px 9px;

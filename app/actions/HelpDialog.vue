@@ -3,7 +3,7 @@
 import Dialog from 'primevue/dialog'
 import { computed } from 'vue'
 import { useView } from '../stores/view.ts'
-import { useActions } from './registry.ts'
+import { shownKey, useActions } from './registry.ts'
 
 const view = useView()
 const actions = useActions()
@@ -37,7 +37,7 @@ const MOUSE = [
     <div class="columns">
       <dl>
         <template v-for="a in keys" :key="a.id">
-          <dt class="num">{{ a.key }}</dt>
+          <dt class="num">{{ shownKey(a.key!) }}</dt>
           <dd>{{ a.label }}</dd>
         </template>
       </dl>

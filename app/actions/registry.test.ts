@@ -12,6 +12,7 @@ function list(): { actions: Action[]; ran: string[] } {
   const action = (id: string, key: string, enabled = true): Action => ({
     id,
     label: id,
+    group: '',
     key,
     enabled: () => enabled,
     run: () => void ran.push(id),

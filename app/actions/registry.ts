@@ -1,9 +1,12 @@
 // Everything that can be done by name: one list feeds the keys, the help and the command list. A room offers its own.
-import { onScopeDispose, shallowRef, type ShallowRef } from 'vue'
+import { useLocalStorage } from '@vueuse/core'
+import { computed, onScopeDispose, shallowRef, type ComputedRef } from 'vue'
 
 export interface Action {
   readonly id: string
   readonly label: string
+  /** Heading in the list. */
+  readonly group: string
   /** As shown; single letters can be switched off, combinations with Ctrl never. */
   readonly key: string | null
   readonly enabled: () => boolean
@@ -16,16 +19,29 @@ export const action = (
   label: string,
   run: () => unknown,
   { key, enabled = () => true }: { readonly key?: string; readonly enabled?: () => boolean } = {},
-): Action => ({ id, label, key: key ?? null, enabled, run: () => void run() })
+): Action => ({ id, label, group: '', key: key ?? null, enabled, run: () => void run() })
 
-const offered = shallowRef<readonly Action[]>([])
+/** The same actions under a heading. */
+export const grouped = (group: string, actions: readonly Action[]): Action[] => actions.map((a) => ({ ...a, group }))
+
+const offered = shallowRef<() => readonly Action[]>(() => [])
 /** What can be done now. */
-export const useActions = (): Readonly<ShallowRef<readonly Action[]>> => offered
+export const useActions = (): ComputedRef<readonly Action[]> => computed(() => offered.value())
 /** Offers a room's actions for as long as it is open. */
-export function offerActions(actions: readonly Action[]): void {
+export function offerActions(actions: () => readonly Action[]): void {
   offered.value = actions
-  onScopeDispose(() => offered.value === actions && (offered.value = []))
+  onScopeDispose(() => offered.value === actions && (offered.value = () => []))
 }
+const USED_MOST = 5
+const used = useLocalStorage<string[]>('yoroi.used', [])
+/** Ids of what was chosen from the list, the last first. */
+export const useUsed = (): typeof used => used
+export const remember = (id: string): void =>
+  void (used.value = [id, ...used.value.filter((u) => u !== id)].slice(0, USED_MOST))
+
+const SIGNS: Record<string, string> = { ArrowUp: '↑', ArrowDown: '↓', ArrowLeft: '←', ArrowRight: '→' }
+/** A key as it is written on keyboards. */
+export const shownKey = (key: string): string => key.replace(/Arrow\w+/, (name) => SIGNS[name] ?? name)
 
 /** The key as the list writes it, from an event. */
 export function keyOf(e: KeyboardEvent): string {

@@ -11,7 +11,7 @@ const WIDTH = 266
 const PAD = 8
 const LOW = Math.log(12)
 const HIGH = Math.log(200)
-const LABELS = [14, 18, 24, 35, 50, 85, 135]
+const LABELS = [14, 20, 24, 35, 50, 85, 135]
 const x = (mm: number): number =>
   PAD + ((Math.log(Math.min(200, Math.max(12, mm))) - LOW) / (HIGH - LOW)) * (WIDTH - 2 * PAD)
 const at = computed(() => x(props.focalMm))

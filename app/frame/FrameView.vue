@@ -29,6 +29,7 @@ import { useBring } from '../bring/bring.ts'
 import { useDrop } from '../bring/drop.ts'
 import ConflictDialog from './ConflictDialog.vue'
 import { useFrameActions } from './actions.ts'
+import { useNamedActions } from './named-actions.ts'
 import { PANELS } from './parts/registry.ts'
 import TrailList from './TrailList.vue'
 
@@ -37,7 +38,8 @@ const project = useProject()
 const stage = useStage()
 const view = useView()
 const actions = useFrameActions()
-offerActions(actions)
+const named = useNamedActions()
+offerActions(() => [...actions, ...named.value])
 const failed = ref('')
 const strip = ref<InstanceType<typeof SetupStrip> | null>(null)
 const area = ref<InstanceType<typeof PictureArea> | null>(null)

@@ -1,6 +1,6 @@
 // What can be done by name in the Frame view; `app/actions` turns the list into keys, help and the command list.
 import { useRouter } from 'vue-router'
-import { action, type Action } from '../actions/registry.ts'
+import { action, grouped, type Action } from '../actions/registry.ts'
 import { newStamp, useProject } from '../stores/project.ts'
 import { useView, type StandTab } from '../stores/view.ts'
 import { useFraming } from './camera/framing.ts'
@@ -18,18 +18,19 @@ import { useStraighten } from './straighten/straighten.ts'
 
 export function useFrameActions(): readonly Action[] {
   return [
-    ...straightening(),
-    ...fitting(),
-    ...standing(),
-    ...keeping(),
-    ...histories(),
-    ...looking(),
-    ...selecting(),
-    ...panels(),
-    ...general(),
+    ...grouped('Straighten', straightening()),
+    ...grouped('Fit and views', fitting()),
+    ...grouped('Stand and move', standing()),
+    ...grouped('Viewpoints', keeping()),
+    ...grouped('Trail and undo', histories()),
+    ...grouped('What is shown', looking()),
+    ...grouped('Objects', selecting()),
+    ...grouped('Panels', panels()),
+    ...grouped('Yoroi', general()),
   ]
 }
 const isOpen = (): boolean => useProject().document !== null
+const isFlat = (): boolean => useProject().working?.lens.projection.kind !== 'perspective'
 
 function straightening(): Action[] {
   const { level, tiltBack } = useFraming()
@@ -57,6 +58,15 @@ function straightening(): Action[] {
   ]
 }
 
+/** The arrow points where one looks in Plan. */
+const VIEW_KEYS: Record<string, string> = {
+  plan: 'Shift+Y',
+  'elevation-0': 'Ctrl+Shift+ArrowUp',
+  'elevation-1': 'Ctrl+Shift+ArrowRight',
+  'elevation-2': 'Ctrl+Shift+ArrowDown',
+  'elevation-3': 'Ctrl+Shift+ArrowLeft',
+}
+
 function fitting(): Action[] {
   const { switchProjection } = useFraming()
   const { begin } = usePicking()
@@ -74,12 +84,21 @@ function fitting(): Action[] {
       enabled: isOpen,
     }),
     action('stand-back', 'Stand back, through the wall if need be', () => standBack(), { enabled: isOpen }),
+    action(
+      'projection',
+      'Perspective or parallel, the subject’s size kept',
+      () => switchProjection(isFlat() ? 'perspective' : 'parallel'),
+      { key: 'Y', enabled: isOpen },
+    ),
     action('perspective', 'Perspective, the subject’s size kept', () => switchProjection('perspective'), {
       enabled: isOpen,
     }),
     action('parallel', 'Parallel, the subject’s size kept', () => switchProjection('parallel'), { enabled: isOpen }),
     ...VIEWS.map((v) =>
-      action(`view-${v.id}`, `Measured view: ${v.label}`, () => measured(v.view), { enabled: isOpen }),
+      action(`view-${v.id}`, `Measured view: ${v.label}`, () => measured(v.view), {
+        enabled: isOpen,
+        ...(VIEW_KEYS[v.id] ? { key: VIEW_KEYS[v.id] } : {}),
+      }),
     ),
   ]
 }

@@ -81,5 +81,5 @@ export function imageCircleLimitMm(lens: Lens): number {
 }
 
 /** Focal lengths marked on the scale, mm (practice). */
-export const PRIMES_MM = [14, 18, 21, 24, 28, 35, 40, 50, 65, 85, 105, 135, 180] as const
+export const PRIMES_MM = [14, 18, 20, 21, 24, 28, 35, 40, 50, 65, 85, 105, 135, 180] as const
 export const FOCAL_RANGE_MM = { min: 5, max: 2000 } as const

@@ -12,19 +12,11 @@ import { useStage } from '../../stores/stage.ts'
 import { aspectText } from '../../text/short.ts'
 import { useLiveEdits } from './live-edits.ts'
 import PanelHead from './PanelHead.vue'
+import { clampPx, SHAPES, useShapes } from './shapes.ts'
 
 const project = useProject()
 const stage = useStage()
 const frame = computed(() => project.working!.frame)
-const SHAPES = [
-  [1, 1],
-  [5, 4],
-  [4, 3],
-  [3, 2],
-  [16, 10],
-  [16, 9],
-  [21, 9],
-] as const
 const upright = computed(() => frame.value.heightPx > frame.value.widthPx)
 const print = computed(() => {
   const mm = (px: number): string => ((px / frame.value.densityPpi) * 25.4).toFixed(0)
@@ -32,14 +24,7 @@ const print = computed(() => {
 })
 const with_ = (c: Partial<Frame>): Frame => ({ ...frame.value, ...c })
 const done = (c: Partial<Frame>, label: string): void => void project.move({ frame: with_(c) }, label)
-const clampPx = (v: number): number => Math.min(FRAME_LIMIT_PX, Math.max(16, Math.round(v)))
 
-/** The long side stays, the shape changes. */
-function shape(a: number, b: number): void {
-  const long = Math.max(frame.value.widthPx, frame.value.heightPx)
-  const short = clampPx((long * b) / a)
-  done(upright.value ? { widthPx: short, heightPx: long } : { widthPx: long, heightPx: short }, `Shape ${a}:${b}`)
-}
 /** Upright and lying: frame and sensor turn together. */
 function turn(): void {
   const { lens } = project.working!
@@ -52,6 +37,7 @@ function turn(): void {
   )
 }
 const { camera } = useLiveEdits()
+const { shape } = useShapes()
 /** Another width or height with the shape kept, as it stands in the document: a drag does not add up its roundings. */
 function sized(side: 'widthPx' | 'heightPx', px: number): { frame: Frame } {
   const { widthPx, heightPx } = project.document!.working.frame

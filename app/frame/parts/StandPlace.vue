@@ -13,7 +13,7 @@ import { centreOf } from '../../stores/centres.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
-import { useStandMoves } from '../straighten/stand-moves.ts'
+import { EYE_HEIGHTS, useStandMoves } from '../straighten/stand-moves.ts'
 import StandAim from './StandAim.vue'
 import StandSteps from './StandSteps.vue'
 import { useLiveEdits } from './live-edits.ts'
@@ -21,7 +21,7 @@ import { useLiveEdits } from './live-edits.ts'
 const project = useProject()
 const stage = useStage()
 const view = useView()
-const { eyeHeight, floor } = useFraming()
+const { eyeHeight } = useFraming()
 const moves = useStandMoves()
 
 const stand = computed(() => project.working!.stand)
@@ -33,13 +33,9 @@ const sizeM = computed(() => {
   const b = stage.facts?.box
   return b ? distance(b.min, b.max) : 10
 })
-const PRESETS = computed(() => [
-  { label: 'standing', m: 1.6 },
-  { label: 'seated', m: 1.2 },
-  { label: 'own', m: own.value },
-])
+const PRESETS = computed(() => [...EYE_HEIGHTS, { label: 'own', m: own.value }])
 const isAt = (m: number): boolean => eyeHeight.value !== null && Math.abs(eyeHeight.value - m) < 0.0005
-const eyeTo = (m: number): Stand | null => (floor.value === null ? null : moves.stationAt(2, floor.value + m))
+const eyeTo = moves.withEyeAt
 
 const turned = (bearingDeg: number, tiltDeg: number): Stand =>
   standTurnedTo(stand.value, wrapBearingDeg(bearingDeg), tiltDeg, centreOf)

@@ -27,6 +27,12 @@ export type ObjectSide = BoxSide
 export type NudgeWhat = 'both' | 'station' | 'aim'
 export type NudgeAxes = 'view' | 'world'
 
+/** Heights of eyes over the floor, metres (practice). */
+export const EYE_HEIGHTS = [
+  { label: 'standing', m: 1.6 },
+  { label: 'seated', m: 1.2 },
+] as const
+
 function standMoves() {
   return { ...placing(), ...standing(), ...aiming(), ...useStandClipboard() }
 }
@@ -47,6 +53,7 @@ function placing() {
   const view = useView()
   const notices = useNotices()
   const { sides } = useFitting()
+  const { floor } = useFraming()
 
   /** One of a station's coordinates; the aim comes along unless the station alone is to move. */
   function stationAt(axis: 0 | 1 | 2, to: number): Stand | null {
@@ -56,6 +63,8 @@ function placing() {
     by[axis] = to - s.station[axis]
     return standMoved(s, by, view.stationAlone, centreOf)
   }
+  /** The stand with the eye so high over its floor; null where no floor is found. */
+  const withEyeAt = (m: number): Stand | null => (floor.value === null ? null : stationAt(2, floor.value + m))
   /** Before, behind, beside or above the selected object (or the model), fitted to the frame and looking at its middle. */
   function from(side: ObjectSide): boolean {
     const c = project.camera
@@ -87,7 +96,7 @@ function placing() {
       )
     else project.move({ stand: standMoved(s, by, what === 'station', centreOf) }, 'Nudged')
   }
-  return { stationAt, from, overModel, nudge }
+  return { stationAt, withEyeAt, from, overModel, nudge }
 }
 
 /** How it stands: eye heights and roll. */

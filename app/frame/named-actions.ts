@@ -1,0 +1,42 @@
+// Commands that go by the names of what is there: viewpoints, and the presets of eye height, lens and frame.
+import { computed, type ComputedRef } from 'vue'
+import { PRIMES_MM } from '#core/camera'
+import { action, grouped, type Action } from '../actions/registry.ts'
+import { newStamp, useProject } from '../stores/project.ts'
+import { SHAPES, useShapes } from './parts/shapes.ts'
+import { EYE_HEIGHTS, useStandMoves } from './straighten/stand-moves.ts'
+
+export function useNamedActions(): ComputedRef<readonly Action[]> {
+  const project = useProject()
+  const moves = useStandMoves()
+  const { shape } = useShapes()
+  const isOpen = (): boolean => project.document !== null
+  function focal(mm: number): void {
+    const lens = project.working?.lens
+    if (lens) project.move({ lens: { ...lens, focalMm: mm } }, 'Focal length')
+  }
+  function eye(m: number): void {
+    const stand = moves.withEyeAt(m)
+    if (stand) project.move({ stand }, 'Eye height')
+  }
+  const presets = [
+    ...EYE_HEIGHTS.map((e) =>
+      action(`eye-${e.label}`, `Eye height: ${e.label}, ${e.m.toFixed(2)} m`, () => eye(e.m), {
+        enabled: () => isOpen() && moves.withEyeAt(e.m) !== null,
+      }),
+    ),
+    ...PRIMES_MM.map((mm) => action(`focal-${mm}`, `Focal length ${mm} mm`, () => focal(mm), { enabled: isOpen })),
+    ...SHAPES.map(([a, b]) => action(`shape-${a}-${b}`, `Shape ${a}:${b}`, () => shape(a, b), { enabled: isOpen })),
+  ]
+  return computed(() => [
+    ...grouped(
+      'Recall',
+      (project.document?.viewpoints ?? []).map((v) =>
+        action(`recall-${v.id}`, `Recall “${v.name}”`, () =>
+          project.run({ type: 'recall', viewpointId: v.id, stamp: newStamp() }),
+        ),
+      ),
+    ),
+    ...grouped('Presets', presets),
+  ])
+}
