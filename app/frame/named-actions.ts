@@ -15,13 +15,9 @@ export function useNamedActions(): ComputedRef<readonly Action[]> {
     const lens = project.working?.lens
     if (lens) project.move({ lens: { ...lens, focalMm: mm } }, 'Focal length')
   }
-  function eye(m: number): void {
-    const stand = moves.withEyeAt(m)
-    if (stand) project.move({ stand }, 'Eye height')
-  }
   const presets = [
     ...EYE_HEIGHTS.map((e) =>
-      action(`eye-${e.label}`, `Eye height: ${e.label}, ${e.m.toFixed(2)} m`, () => eye(e.m), {
+      action(`eye-${e.label}`, `Eye height: ${e.label}, ${e.m.toFixed(2)} m`, () => moves.eyeAt(e.m), {
         enabled: () => isOpen() && moves.withEyeAt(e.m) !== null,
       }),
     ),

@@ -1,6 +1,6 @@
 // Readings of the present framing that panels, picture and actions share, and the one door through which a camera worked out by the
 // core becomes the project's.
-import { computed, ref, watch, type Ref } from 'vue'
+import { computed, nextTick, ref, watch, type Ref } from 'vue'
 import { createSharedComposable } from '@vueuse/core'
 import { aimPointOf, axesOf, FOCAL_RANGE_MM, standAs, toCamera, type Camera } from '#core/camera'
 import { convergence, levelKeepingCentre, tiltKeepingCentre, toParallel, toPerspective } from '#core/framing'
@@ -25,7 +25,7 @@ function framing() {
   const lean = computed(() =>
     project.camera ? convergence(project.camera, { mainBearingDeg: mainBearingDeg.value }) : null,
   )
-  const floor = useFloorBelow()
+  const { floor, whenFloorIsKnown } = useFloorBelow()
   const eyeHeight = computed(() =>
     floor.value === null || !project.camera ? null : project.camera.pose.station[2] - floor.value,
   )
@@ -35,6 +35,7 @@ function framing() {
     mainBearingDeg,
     lean,
     floor,
+    whenFloorIsKnown,
     eyeHeight,
     ...subjects,
     take,
@@ -54,23 +55,39 @@ function useFloorBelow() {
   const floor = ref<number | null>(null)
   let asked = 0
   let answered = 0
+  let last: Promise<unknown> = Promise.resolve()
+  let lastFor: Vec3 | null = null
   watch(
     () => [project.camera?.pose.station, stage.storeys] as const,
     async ([station]) => {
       const mine = ++asked
+      lastFor = station ?? null
       if (!station || stage.storeys.length === 0) {
         answered = mine
         floor.value = null
         return
       }
-      const hit = await stage.rays.floorBelow(station, project.shown)
+      const answer = stage.rays.floorBelow(station, project.shown)
+      last = answer
+      const hit = await answer
       if (mine <= answered) return
       answered = mine
       floor.value = hit ? hit.point[2] : null
     },
     { immediate: true },
   )
-  return floor
+  /** Whether the answer is that of where the station is now: on a slow machine it comes some time after a move. */
+  const isKnown = (): boolean => asked === answered && lastFor === (project.camera?.pose.station ?? null)
+  /** Runs `work` with the floor under the station as it is now: at once where it is known, else when the answer has come. */
+  function whenKnown(work: () => unknown): void {
+    if (isKnown()) return void work()
+    void nextTick(async () => {
+      await last.catch(() => null)
+      await nextTick()
+      work()
+    })
+  }
+  return { floor, whenFloorIsKnown: whenKnown }
 }
 
 /** A point ahead where nothing is aimed at. */

@@ -73,7 +73,7 @@ function paste(e: ClipboardEvent): void {
       positive
       hint="Above the floor below; the aim comes along"
       :reset-to="own"
-      @change="done(eyeTo($event), 'Eye height')"
+      @change="moves.eyeAt($event)"
       @live="live(eyeTo($event))"
       v-on="ends('Eye height')"
     />

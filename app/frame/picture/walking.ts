@@ -73,7 +73,7 @@ function useWay(down: Set<string>) {
   const project = useProject()
   const view = useView()
   const movable = useMovable()
-  const { eyeHeight, floor } = useFraming()
+  const { eyeHeight, floor, whenFloorIsKnown } = useFraming()
   const steps = useSteps(down)
   const walking = ref(false)
   let t: Movable | null = null
@@ -85,15 +85,22 @@ function useWay(down: Set<string>) {
     t = movable()
     now = t.framing()
     if (!now || !project.document) return
+    walking.value = true
+    const mine = ++run
+    // over which height one walks is asked where the station is now
+    if (view.gait === 'walk' && t.isCamera) whenFloorIsKnown(() => mine === run && start(mine))
+    else start(mine)
+  }
+  function start(mine: number): void {
+    if (!t || !now || !project.document) return
     const h = t.isCamera ? eyeHeight.value : null
     const eyeM = h !== null && h >= EYE_M.least && h <= EYE_M.most ? h : project.document.eyeHeightM
     steps.begin(eyeM)
     // the first step comes down (or up) onto the floor below
     if (view.gait === 'walk' && t.isCamera && floor.value !== null)
       now = { ...now, stand: standMoved(now.stand, [0, 0, floor.value + eyeM - now.stand.station[2]], false, centreOf) }
-    walking.value = true
     last = performance.now()
-    void loop(++run)
+    void loop(mine)
   }
   async function loop(mine: number): Promise<void> {
     while (mine === run && walking.value) {

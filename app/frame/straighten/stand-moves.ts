@@ -104,21 +104,20 @@ function standing() {
   const project = useProject()
   const view = useView()
   const notices = useNotices()
-  const { floor } = useFraming()
+  const { floor, whenFloorIsKnown } = useFraming()
 
   function rollBy(deg: number): void {
     const s = stand()
     if (s) project.move({ stand: rolledBy(s, deg) }, 'Rolled')
   }
   /** Presets and typed eye heights: over the floor below. */
-  function eyeAt(heightM: number): boolean {
-    const s = stand()
-    if (floor.value === null || !s) {
-      notices.say('There is no floor below the station.', 'warning')
-      return false
-    }
-    const by: Vec3 = [0, 0, floor.value + heightM - s.station[2]]
-    return project.move({ stand: standMoved(s, by, view.stationAlone, centreOf) }, 'Eye height')
+  function eyeAt(heightM: number): void {
+    whenFloorIsKnown(() => {
+      const s = stand()
+      if (floor.value === null || !s) return notices.say('There is no floor below the station.', 'warning')
+      const by: Vec3 = [0, 0, floor.value + heightM - s.station[2]]
+      return project.move({ stand: standMoved(s, by, view.stationAlone, centreOf) }, 'Eye height')
+    })
   }
   return { rollBy, eyeAt }
 }

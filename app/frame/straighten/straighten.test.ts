@@ -91,9 +91,20 @@ describe('moves by numbers', () => {
     expect(aimPointOf(stand().aim)).toEqual([before[0], before[1] + 1.5, before[2]])
   })
   it('eye heights are over the floor below', () => {
-    expect(moves.eyeAt(1.2)).toBe(true)
+    moves.eyeAt(1.2)
     expect(stand().station[2]).toBeCloseTo(1.2, 9)
     expect(pose().tiltDeg).toBeCloseTo(0, 9)
+  })
+  it('an eye height typed before the new floor is known waits for it', async () => {
+    // a tread under the next station, told late
+    let tell = (_: FeatureHit): void => undefined
+    vi.mocked(useStage().rays.floorBelow).mockReturnValue(new Promise((r) => (tell = r)))
+    useProject().move({ stand: moves.stationAt(1, 2.5)! }, 'Station')
+    moves.eyeAt(1.58)
+    await new Promise((r) => setTimeout(r))
+    expect(stand().station[2]).toBeCloseTo(1.6, 9)
+    tell(hit({ point: [1, 2.5, 0.17], normal: [0, 0, 1] }))
+    await expect.poll(() => stand().station[2]).toBeCloseTo(1.75, 9)
   })
   it.each([
     ['front', 0],
