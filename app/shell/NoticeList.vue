@@ -32,21 +32,24 @@ function act(n: Notice, action: NoticeAction): void {
 <style scoped>
 .notices {
   position: fixed;
-  left: 50%;
-  bottom: 190px;
-  transform: translateX(-50%);
+  /* a corner of their own, never over the picture */
+  left: 8px;
+  bottom: 8px;
   display: grid;
   gap: 6px;
   z-index: 2000;
-  width: min(520px, 90vw);
+  width: 248px;
   pointer-events: none;
 }
 .notice {
   pointer-events: auto;
   display: flex;
-  gap: 12px;
+  flex-wrap: wrap;
+  gap: 4px 12px;
   align-items: center;
-  padding: 8px 12px;
+  padding: 8px 30px 8px 12px;
+  position: relative;
+  font-size: 12.5px;
   border-radius: 4px;
   background: var(--panel);
   color: var(--ink);
@@ -58,14 +61,18 @@ function act(n: Notice, action: NoticeAction): void {
 .notice.error {
   border-left-color: var(--ochre);
 }
-.notice span:first-child {
-  flex: 1;
+.notice > span:first-child {
+  flex: 1 0 100%;
+  overflow-wrap: anywhere;
 }
 .do {
   color: var(--plum);
   font-weight: 600;
 }
 .x {
+  position: absolute;
+  right: 8px;
+  top: 9px;
   color: var(--quiet);
   line-height: 0;
 }

@@ -347,6 +347,23 @@ async function typeNumberIn(label: string, text: string): Promise<void> {
 }
 
 describe('measured views', () => {
+  it('has keys: plan, the elevations where the arrow points in Plan, parallel and back', async () => {
+    const now = async () => (await saved()).working
+    await key('Shift+Y')
+    await expect.poll(async () => poseOfStand((await now()).stand).tiltDeg).toBe(-90)
+    for (const [arrow, quarter] of [['Up', 0], ['Right', 90], ['Down', 180], ['Left', 270]] as const) {
+      await key(`Control+Shift+Arrow${arrow}`)
+      await expect.poll(async () => {
+        const { bearingDeg, tiltDeg } = poseOfStand((await now()).stand)
+        return [Math.round(bearingDeg + 360) % 360, tiltDeg]
+      }).toEqual([quarter, 0])
+    } // prettier-ignore
+    await key('y')
+    await expect.poll(async () => (await now()).lens.projection.kind).toBe('perspective')
+    await key('y')
+    await expect.poll(async () => (await now()).lens.projection.kind).toBe('parallel')
+    for (let i = 0; i < 7; i++) await key('[')
+  })
   it('isometric, and back to perspective with the subject’s size kept', async () => {
     await tab('Views')
     await button('Isometric looking north-east').click()

@@ -341,6 +341,17 @@ describe('the job, from opening to the finished picture', () => {
     await page.getByLabel('Search the commands').fill('day night')
     await page.keyboard.press('Enter')
     expect(await page.locator('html').getAttribute('data-theme')).toBe('night')
+    // what was chosen last stands on top; Home and End go to the ends; viewpoints and presets have names there
+    await page.keyboard.press('Control+k')
+    await page.getByRole('option').first().waitFor()
+    expect(await page.getByRole('option').first().textContent()).toContain('Day or night')
+    await page.keyboard.press('End')
+    expect(await page.getByRole('option').last().getAttribute('aria-selected')).toBe('true')
+    await page.getByLabel('Search the commands').fill('recall bay')
+    await page.keyboard.press('Enter')
+    await expect
+      .poll(async () => (await saved()).viewpoints.find((v) => v.name === 'Bay, plants')!.id)
+      .toBe((await saved()).recalledId)
     await page.keyboard.press('F1')
     await page.getByRole('dialog', { name: 'Keys and help' }).waitFor()
     await page.keyboard.press('Escape')

@@ -3,7 +3,7 @@
 // tiles in view are there. What was left behind unkept stands at the end.
 import Menu from 'primevue/menu'
 import VirtualScroller from 'primevue/virtualscroller'
-import { computed, nextTick, ref, shallowRef } from 'vue'
+import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { keptNames, partLabel, type PartName, type Viewpoint } from '#model'
 import { useNotices } from '../../stores/notices.ts'
 import { newId, newStamp, useProject } from '../../stores/project.ts'
@@ -42,6 +42,18 @@ function focusAt(i: number): void {
   scroller.value?.scrollToIndex(i)
   requestAnimationFrame(() => requestAnimationFrame(() => tile(i)?.focus()))
 }
+// the recalled one is in the window, whoever recalled it; what was left behind makes the window smaller
+watch(
+  [() => project.recalled?.id, () => project.document?.leftBehind.length === 0],
+  async ([id]) => {
+    const i = list.value.findIndex((v) => v.id === id)
+    if (i < 0) return
+    await nextTick()
+    const item = tile(i)?.closest('.item')
+    if (item) item.scrollIntoView({ inline: 'nearest', block: 'nearest' })
+    else scroller.value?.scrollToIndex(i)
+  },
+)
 function remove(v: Viewpoint): void {
   if (project.run({ type: 'deleteViewpoint', viewpointId: v.id }))
     notices.say(`“${v.name}” is deleted.`, 'plain', { label: 'Undo', run: project.undoOfThis() })

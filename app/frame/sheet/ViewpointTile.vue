@@ -67,7 +67,14 @@ const renamed = (e: Event): void => void (props.renaming && emit('renamed', (e.t
         @keydown.esc.stop="emit('cancel')"
         @blur="renamed"
       />
-      <span v-else class="name" :title="viewpoint.name" @dblclick="emit('rename')">{{ viewpoint.name }}</span>
+      <span
+        v-else
+        class="name"
+        :title="`${viewpoint.name}: click to recall, twice to rename`"
+        @click="emit('recall')"
+        @dblclick="emit('rename')"
+        >{{ viewpoint.name }}</span
+      >
       <button
         class="plain more"
         :title="`More for “${viewpoint.name}”`"
@@ -93,6 +100,8 @@ const renamed = (e: Event): void => void (props.renaming && emit('renamed', (e.t
   border: 1px solid var(--line);
   border-radius: 2px;
   overflow: hidden;
+  /* another shape than the tile's stands on the sheet */
+  --thumb-ground: var(--paper);
 }
 .now .recall {
   outline: 2px solid var(--plum);
@@ -128,18 +137,26 @@ const renamed = (e: Event): void => void (props.renaming && emit('renamed', (e.t
 .caption {
   display: flex;
   gap: 5px;
-  align-items: center;
+  align-items: flex-start;
   margin-top: 3px;
   font-size: 11px;
-  white-space: nowrap;
+  line-height: 13px;
 }
 .caption .num {
   font-size: 11px;
 }
 .name {
   flex: 1;
+  min-width: 0;
+  max-height: 26px;
   overflow: hidden;
-  text-overflow: ellipsis;
+  display: -webkit-box;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
+  line-clamp: 2;
+  overflow-wrap: anywhere;
+  font-stretch: 88%;
+  cursor: pointer;
 }
 .name-input {
   flex: 1;

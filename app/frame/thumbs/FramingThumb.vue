@@ -37,7 +37,7 @@ watchPostEffect(() => {
   place-items: center;
   width: 100%;
   height: 100%;
-  background: var(--mount);
+  background: var(--thumb-ground, var(--mount));
   overflow: hidden;
 }
 canvas {
@@ -52,6 +52,9 @@ canvas {
 }
 .words {
   font-size: 10px;
+  padding: 0 4px;
+  text-align: center;
+  background: var(--mount);
   color: #fff;
 }
 </style>
