@@ -43,17 +43,14 @@ function focusAt(i: number): void {
   requestAnimationFrame(() => requestAnimationFrame(() => tile(i)?.focus()))
 }
 // the recalled one is in the window, whoever recalled it; what was left behind makes the window smaller
-watch(
-  [() => project.recalled?.id, () => project.document?.leftBehind.length === 0],
-  async ([id]) => {
-    const i = list.value.findIndex((v) => v.id === id)
-    if (i < 0) return
-    await nextTick()
-    const item = tile(i)?.closest('.item')
-    if (item) item.scrollIntoView({ inline: 'nearest', block: 'nearest' })
-    else scroller.value?.scrollToIndex(i)
-  },
-)
+watch([() => project.recalled?.id, () => project.document?.leftBehind.length === 0], async ([id]) => {
+  const i = list.value.findIndex((v) => v.id === id)
+  if (i < 0) return
+  await nextTick()
+  const item = tile(i)?.closest('.item')
+  if (item) item.scrollIntoView({ inline: 'nearest', block: 'nearest' })
+  else scroller.value?.scrollToIndex(i)
+})
 function remove(v: Viewpoint): void {
   if (project.run({ type: 'deleteViewpoint', viewpointId: v.id }))
     notices.say(`“${v.name}” is deleted.`, 'plain', { label: 'Undo', run: project.undoOfThis() })
