@@ -52,6 +52,8 @@ const { ends } = useLiveEdits()
 const byScale = (k: number): Partial<Lens> => ({
   projection: { kind: 'parallel', widthM: (k * frame.value.widthPx * 0.0254) / frame.value.densityPpi },
 })
+/** Focal lengths offered for the subject's size held. */
+const HELD_MM = [18, 24, 35, 50, 85, 135, 180]
 function holding(mm: number): void {
   if (aimDepth.value === null || aimDepth.value <= 0) return
   const f = focalHoldingSize({ stand: project.working!.stand, lens: lens.value }, aimDepth.value, mm)
@@ -207,9 +209,9 @@ const FORMS = [
     />
     <div v-if="!parallel" class="fact middle">
       <span class="quiet" title="The station moves so that the subject at the aim keeps its size">Size held at</span>
-      <div class="buttons">
+      <div class="buttons held">
         <button
-          v-for="mm in [18, 24, 35, 50]"
+          v-for="mm in HELD_MM"
           :key="mm"
           class="btn"
           :disabled="aimDepth === null || aimDepth <= 0 || Math.abs(lens.focalMm - mm) < 0.01"
@@ -224,6 +226,10 @@ const FORMS = [
 </template>
 
 <style scoped>
+.held {
+  flex-wrap: wrap;
+  min-width: 0;
+}
 hr {
   border: 0;
   border-top: 1px solid var(--line);
