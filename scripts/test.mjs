@@ -3,18 +3,35 @@
 import { spawnSync } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
-import { join } from 'node:path'
+import { join, relative } from 'node:path'
 import { ensureBrowser, ensureBuild, ensurePackages, fail, root } from './setup.mjs'
 
 let passed = 0
 let failed = 0
+/** What failed, by name: repeated at the end, where it is still seen when the middle of a long output is cut. */
+const failures = []
 
 function check(name, args) {
   console.log(`\n== ${name}`)
   const r = spawnSync('npx', args, { cwd: root, stdio: 'inherit' })
   if (r.status === 0) passed++
-  else failed++
+  else {
+    failed++
+    failures.push(name)
+  }
 }
+
+/** @returns {string[]} File, test and the beginning of the message of each failure in a report of Vitest's. */
+function failedIn(report) {
+  return report.testResults.flatMap((file) => {
+    const path = relative(root, file.name)
+    const tests = file.assertionResults.filter((t) => t.status === 'failed')
+    if (file.status === 'failed' && tests.length === 0) return [`${path}\n${shortened(file.message)}`]
+    return tests.map((t) => `${path} > ${t.fullName}\n${shortened(t.failureMessages.join('\n'))}`)
+  })
+}
+
+const shortened = (message) => message.split('\n').slice(0, 12).map((line) => `    ${line.slice(0, 300)}`).join('\n') // prettier-ignore
 
 /** Runs Vitest and adds its counts; a run that ends without a report counts as one failure. */
 function tests(name, args) {
@@ -31,8 +48,10 @@ function tests(name, args) {
     // a file that could not be run at all has no failed test of its own
     failed += Math.max(r.numFailedTests, r.numFailedTestSuites > 0 || !r.success ? 1 : 0)
     if (r.numTotalTests === 0) failed++
+    failures.push(...failedIn(r))
   } catch {
     failed++
+    failures.push(`${name}: no report`)
   }
   rmSync(folder, { recursive: true, force: true })
 }
@@ -46,6 +65,7 @@ try {
   tests('unit, reference and integration tests', [])
   ensureBuild()
   tests('end-to-end tests', ['--config', 'vitest.e2e.config.ts'])
+  if (failures.length > 0) console.log(`\n== failed\n${failures.join('\n')}`)
   console.log(`\n${passed} passed, ${failed} failed`)
   process.exit(failed === 0 && passed > 0 ? 0 : 1)
 } catch (e) {
