@@ -11,6 +11,8 @@ export default defineConfig({
     environment: 'node',
     testTimeout: 60_000,
     hookTimeout: 120_000,
+    // how long a busy machine may take; what holds at once is seen at once
+    expect: { poll: { timeout: 20_000 } },
     pool: 'forks',
   },
 })

@@ -10,5 +10,6 @@ export default defineConfig({
     fileParallelism: false,
     pool: 'forks',
     bail: 1,
+    expect: { poll: { timeout: 20_000 } },
   },
 })
