@@ -108,7 +108,7 @@ export async function runKills(dataDir: string, count: number, seed: number): Pr
 
 /** Waits until something holds, 20 s at most. */
 async function reached(holds: () => boolean): Promise<void> {
-  for (const begun = performance.now(); !holds() && performance.now() - begun < 20_000; ) await sleep(5)
+  for (const begun = performance.now(); !holds() && performance.now() - begun < 20_000;) await sleep(5)
 }
 
 /** No piece of an unfinished upload stays, and the file itself is sound. */
