@@ -145,6 +145,28 @@ describe('from between the boards of a bookcase', () => {
   })
 })
 
+describe('from behind the books of a bookcase', () => {
+  it('one goes out past them, but not through the wall at its back', async () => {
+    const floor = new Pen('Floor', { kind: 'floor' }).use('oak').box(0, 0, -0.2, 6, 6, 0, { bevel: 0 })
+    const wall = new Pen('Wall', { kind: 'wall' }).use('oak').box(0, 5.01, 0, 6, 5.2, 3, { bevel: 0 })
+    const shelf = new Pen('Shelf', { kind: 'furniture' }).use('oak').box(1, 4.97, 0, 4, 5, 2.4, { bevel: 0 })
+    const books = new Pen('Books', { kind: 'furniture' }).use('brass')
+    for (let z = 0.35; z < 2.4; z += 0.35) {
+      shelf.box(1, 4.6, z, 4, 4.97, z + 0.02, { bevel: 0 })
+      books.box(1.1, 4.6, z + 0.02, 3.9, 4.75, z + 0.3, { bevel: 0 })
+    }
+    const nodes = [floor, wall, shelf, books].map((p) => p.node())
+    const scene = await sceneOf(glbOf([{ name: 'Room', children: nodes }]))
+    let at: Vec3 = [2.5, 4.85, EYE]
+    for (let i = 0; i < 40; i++) at = walkStep(scene, at, [0.002, -0.04]).station
+    expect(at[1]).toBeLessThan(4)
+    expect(at[2]).toBeCloseTo(EYE, 6)
+    // the books stop the way in, the wall the way back
+    expect(walkStep(scene, at, [0, 3]).station[1]).toBeLessThan(4.6)
+    expect(walkStep(scene, [2.5, 4.85, EYE], [0, 1]).station[1]).toBeLessThan(5.01)
+  })
+})
+
 describe('from over a bench', () => {
   it('higher than a step: one goes out level, and is not lifted onto it; over a kerb one stands on the kerb', async () => {
     const floor = new Pen('Floor', { kind: 'floor' }).use('oak').box(0, 0, -0.2, 6, 6, 0, { bevel: 0 })

@@ -6,6 +6,7 @@
 import type { Vec3 } from '#core/math'
 import { ALL_SHOWN, type Shown } from '#core/section'
 import type { MeshScene } from './scene.ts'
+import type { NodeFacts } from './types.ts'
 
 export interface WalkOptions {
   readonly eyeHeightM: number
@@ -55,10 +56,12 @@ export function walkStep(
   let groundM = startingGround(scene, from, o)
   // between the boards of a shelf one goes out level, never up from board to board
   let inside = groundM !== null && !headroom(scene, from, groundM, o)
+  // and what stands round one in the same piece is no wall on the way out
+  const around = inside ? { ...o, shown: withoutPiece(scene, from, groundM!, o) } : o
   if (groundM !== null) at = [from[0], from[1], groundM + o.eyeHeightM]
   for (let i = 0; i < pieces && length > 0; i++) {
     const wish: readonly [number, number] = [step[0] / pieces, step[1] / pieces]
-    const way = freed(scene, at, wish, groundM, o)
+    const way = freed(scene, at, wish, groundM, inside ? around : o)
     blocked ||= way.blocked
     const next: Vec3 = [at[0] + way.by[0], at[1] + way.by[1], at[2]]
     if (groundM === null) {
@@ -84,6 +87,30 @@ export function walkStep(
   }
   return { station: at, blocked, groundM }
 }
+
+/** A piece of furniture: no deeper than this where it is thinnest, no higher than a storey, metres. */
+const PIECE_DEEP_M = 1.3
+const PIECE_HIGH_M = 3.5
+
+/** What is shown without the piece of furniture that the body stands in, and what stands in that. */
+function withoutPiece(scene: MeshScene, at: Vec3, ground: number, o: WalkOptions): Shown {
+  const from: Vec3 = [at[0], at[1], ground + o.stepM]
+  const over = scene.passing(
+    { origin: from, direction: [0, 0, 1], farM: o.eyeHeightM },
+    { shown: o.shown, clearToo: true },
+  )
+  const piece = over && scene.nodeAt(over.hit.vertex)
+  if (!piece) return o.shown
+  const { min, max } = piece.box
+  const isFurniture = Math.min(max[0] - min[0], max[1] - min[1]) <= PIECE_DEEP_M && max[2] - min[2] <= PIECE_HIGH_M
+  if (!isFurniture) return o.shown
+  const lies = ({ box }: NodeFacts): boolean =>
+    box.min.every((v, i) => v >= min[i]! - NEAR_PIECE_M) && box.max.every((v, i) => v <= max[i]! + NEAR_PIECE_M)
+  const gone = scene.facts.nodes.filter((n) => n.materials.length > 0 && lies(n)).map((n) => n.id)
+  return { ...o.shown, hidden: [...o.shown.hidden, ...gone] }
+}
+/** What stands in a piece may stick out of it so far. */
+const NEAR_PIECE_M = 0.1
 
 /** What the feet are on: a surface above them only where it is one step up and a body has room over it. */
 function startingGround(scene: MeshScene, from: Vec3, o: WalkOptions): number | null {

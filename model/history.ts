@@ -3,6 +3,7 @@
 // frame, trail and recall alone; if none of those moved since, the old document itself comes back. The left-behind list belongs
 // to the camera side, save that entries an edit removed return with undo: nothing leaves that list unasked.
 
+import { isSameStand } from './lost-aims.ts'
 import { CAMERA_PARTS } from './parts.ts'
 import { reversed, withRenamed, type Renames } from './renaming.ts'
 import type { LeftBehind, ProjectDocument, Sources } from './schema.ts'
@@ -37,7 +38,9 @@ function withEditsOf(
   present: ProjectDocument,
   leftBehind: readonly LeftBehind[],
 ): ProjectDocument {
-  const { stand, lens, frame } = present.working
+  const { lens, frame } = present.working
+  // an aim whose object went with the edit remembers where it was; both ways it is the same stand
+  const stand = isSameStand(saved.working.stand, present.working.stand) ? saved.working.stand : present.working.stand
   const sameCamera = saved.working.stand === stand && saved.working.lens === lens && saved.working.frame === frame
   const { trail, recalledId } = present
   const sameLeft =

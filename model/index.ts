@@ -56,6 +56,7 @@ export {
   type StagePart,
   type Subject,
 } from './parts.ts'
+export { lostAims, type LostAim } from './lost-aims.ts'
 // what is shown, and limits of what gestures write
 export { shownOf } from './shown.ts'
 export { limitedCamera } from './limits.ts'

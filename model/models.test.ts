@@ -1,11 +1,15 @@
 import { describe, expect, it } from 'vitest'
+import { poseOfStand } from '#core/camera'
 import { AT_ORIGIN } from '#core/placing'
 import {
   aimAt,
   applyCommand,
+  changedParts,
   EMPTY_HISTORY,
+  lostAims,
   newModel,
   newProject,
+  projectSchema,
   readProjectDocument,
   redo,
   packHistory,
@@ -105,6 +109,29 @@ describe('models of a project', () => {
       expect(named(redo(old.document, old.history)!.document)).toContain('hall/Set/Door')
     }
     expect(named((withoutEdit(later, history.past[0]!) as { value: typeof later }).value)).toContain('hall/Door')
+  })
+  it.each(['removeModel', 'replaceModel'] as const)('what is aimed at and goes by %s: no picture moves', (type) => {
+    const there = new Map([['hall/Table', [3, 4, 0.8] as const]])
+    const centreOf = (id: string, o: readonly number[]) => {
+      const c = there.get(id)
+      return c ? ([c[0] + o[0]!, c[1] + o[1]!, c[2] + o[2]!] as const) : null
+    }
+    const stand = { ...start().working.stand, aim: { kind: 'object', nodeId: 'hall/Table', offset: [0, 0, 1], topBearingDeg: 0 } } as const // prettier-ignore
+    let doc = run(start(), { type: 'moveCamera', changes: { stand }, label: 'Aimed' })
+    doc = run(doc, { type: 'keepAsNew', id: 'v', name: 'V', parts: ['stand'] })
+    const before = poseOfStand(doc.working.stand, centreOf)
+    const lost = lostAims(doc, (id) => id.startsWith('hall/'), centreOf)
+    const file = { sha256: sha('b'), sizeBytes: 20, name: 'hall.glb', fileBox: null, unitM: 1, up: 'y' as const }
+    const next = run(doc, type === 'removeModel' ? { type, modelId: '1', lost } : { type, modelId: '1', file, renamed: {}, lost }) // prettier-ignore
+    there.clear()
+    expect(poseOfStand(next.working.stand, centreOf)).toEqual(before)
+    expect(poseOfStand(next.viewpoints[0]!.parts.stand!, centreOf)).toEqual(before)
+    expect(changedParts(next)).toEqual([])
+    expect(projectSchema.safeParse(next).success).toBe(true)
+    // the object is followed again as soon as it is back
+    const undone = undo(next, remembered(EMPTY_HISTORY, doc, next))!.document
+    expect(changedParts(undone)).toEqual([])
+    expect(undone.working.stand).toEqual(doc.working.stand)
   })
   it('the command says which objects a newer file renamed, for undo to know', () => {
     const file = { sha256: sha('b'), sizeBytes: 20, name: 'hall.glb', fileBox: null, unitM: 1, up: 'y' as const }

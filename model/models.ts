@@ -4,13 +4,14 @@
 
 import { refused, type Result } from '#core/base'
 import { edited, type Applied, type CommandReason } from './applied.ts'
+import { withLost, type LostAim } from './lost-aims.ts'
 import { sameJson } from './parts.ts'
 import { withRenamed } from './renaming.ts'
 import type { ModelRef, ProjectDocument } from './schema.ts'
 
 export type ModelCommand =
   | { type: 'addModel'; model: ModelRef }
-  | { type: 'removeModel'; modelId: string }
+  | { type: 'removeModel'; modelId: string; lost?: readonly LostAim[] }
   | { type: 'placeModel'; modelId: string; changes: Partial<Pick<ModelRef, 'unitM' | 'up' | 'place'>> }
   | { type: 'moveObject'; modelId: string; move: ModelRef['moved'][number] }
   /** A newer file; `renamed` says which objects lie under another path now (old id -> new id). */
@@ -19,6 +20,8 @@ export type ModelCommand =
       modelId: string
       file: Pick<ModelRef, 'sha256' | 'sizeBytes' | 'name' | 'fileBox' | 'unitM' | 'up'>
       renamed: Readonly<Record<string, string>>
+      /** Where aims at objects that are not in the newer file pointed. */
+      lost?: readonly LostAim[]
     }
 
 const unknown = () => refused('unknown-model', 'This model is no longer in the project.')
@@ -37,7 +40,7 @@ export function applyModelCommand(doc: ProjectDocument, command: ModelCommand): 
       : edited({ ...doc, models: doc.models.map((m) => (m === model ? next : m)) })
   switch (command.type) {
     case 'removeModel':
-      return edited({ ...doc, models: doc.models.filter((m) => m !== model) })
+      return edited({ ...withLost(doc, command.lost ?? []), models: doc.models.filter((m) => m !== model) })
     case 'placeModel':
       return put({ ...model, ...command.changes })
     case 'moveObject': {
@@ -53,7 +56,7 @@ export function applyModelCommand(doc: ProjectDocument, command: ModelCommand): 
         moved: model.moved.map((o) => ({ ...o, path: renamed[o.path] ?? o.path })),
       }
       const models = doc.models.map((m) => (m === model ? next : m))
-      return edited({ ...withRenamed(doc, renamed), models }, renamed)
+      return edited({ ...withLost(withRenamed(doc, renamed), command.lost ?? []), models }, renamed)
     }
   }
 }

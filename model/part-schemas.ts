@@ -21,7 +21,13 @@ export const onOff = z.boolean()
 const aim = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('direction'), bearingDeg: angle, tiltDeg: finite.min(-90).max(90) }),
   z.object({ kind: z.literal('point'), point: vec3, topBearingDeg: angle }),
-  z.object({ kind: z.literal('object'), nodeId: z.string().min(1).max(2000), offset: vec3, topBearingDeg: angle }),
+  z.object({
+    kind: z.literal('object'),
+    nodeId: z.string().min(1).max(2000),
+    offset: vec3,
+    topBearingDeg: angle,
+    lastPoint: vec3.optional(),
+  }),
 ]) satisfies z.ZodType<Aim>
 
 export const standSchema = z.object({ station: vec3, aim, rollDeg: angle }) satisfies z.ZodType<Stand>

@@ -19,7 +19,7 @@ function renamedIn<T extends KeptParts | Setup>(parts: T, renamed: Renames): T {
 }
 
 /** The list with `change` applied; the very same list when nothing in it changed. */
-function mapped<T>(list: T[], change: (item: T) => T): T[] {
+export function mapped<T>(list: T[], change: (item: T) => T): T[] {
   const next = list.map(change)
   return next.every((item, i) => item === list[i]) ? list : next
 }

@@ -5,10 +5,11 @@ import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
 import { AT_ORIGIN, firstPlace, matchNodes, standingOn, UNIT_M } from '#core/placing'
 import type { Box } from '#core/math'
-import { newModel, type ModelRef } from '#model'
+import { lostAims, newModel, type ModelRef } from '#model'
 import { api } from '../api/client.ts'
 import { useNotices } from '../stores/notices.ts'
 import { newId, useProject } from '../stores/project.ts'
+import { centreOf } from '../stores/centres.ts'
 import { useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
 import { createProject } from './create.ts'
@@ -112,7 +113,9 @@ function createReplacing() {
       .map(({ id, name }) => ({ id: id.slice(under.length), name }))
     const match = matchNodes(before, file.facts.nodes)
     const renamed = Object.fromEntries([...match.moved].map(([a, b]) => [under + a, under + b]))
-    if (!project.run({ type: 'replaceModel', modelId: old.id, file: next, renamed })) {
+    const gone = new Set(match.gone.map((id) => under + id))
+    const lost = project.document ? lostAims(project.document, (id) => gone.has(id), centreOf) : []
+    if (!project.run({ type: 'replaceModel', modelId: old.id, file: next, renamed, lost })) {
       notices.say(`“${old.name}” is the same as before.`)
       return
     }

@@ -66,10 +66,10 @@ const VERTICAL_DEG = 0.01
 
 export type AimCentre = (nodeId: string, offset: Vec3) => Vec3 | null
 
-/** The point aimed at, or null for a free direction (or an object that is gone). */
+/** The point aimed at; of an object that is gone where it was last. Null for a free direction, or where that is not known. */
 export function aimPointOf(aim: Aim, centreOf?: AimCentre): Vec3 | null {
   if (aim.kind === 'point') return aim.point
-  if (aim.kind === 'object') return centreOf?.(aim.nodeId, aim.offset) ?? null
+  if (aim.kind === 'object') return centreOf?.(aim.nodeId, aim.offset) ?? aim.lastPoint ?? null
   return null
 }
 

@@ -1,7 +1,7 @@
 // Which direction of view holds a direction of the world under the pointer?
 // Model: the station stays, so that a direction d of the world is to be seen along a ray r of the camera. Without roll the height of d
 // is r_up cos t + r_forward sin t: that gives the tilt t, the rest the bearing. With the tilt held only the place across can be met:
-// one equation A sin x + B cos x = C. Space: world directions, camera axes right, up, forward. Derived; checked by property tests.
+// one equation A sin x + B cos x = C, or, past its reach, where the place across is extreme. Space: world directions, camera axes right, up, forward. Derived; checked by property tests.
 
 import { asinDeg, atan2Deg, cosDeg, sinDeg, wrapBearingDeg } from '../base/index.ts'
 import { dot, type Vec3 } from '../math/index.ts'
@@ -51,6 +51,16 @@ function bearingAtTilt(d: Vec3, r: Vec3, azimuthDeg: number, tiltDeg: number): n
   const flat = Math.hypot(d[0], d[1])
   const amplitude = flat * Math.hypot(1, across * cosDeg(tiltDeg))
   if (amplitude < 1e-12) return wrapBearingDeg(azimuthDeg)
-  const x = asinDeg(Math.min(1, Math.max(-1, (across * d[2] * sinDeg(tiltDeg)) / amplitude)))
+  const sine = (across * d[2] * sinDeg(tiltDeg)) / amplitude
+  if (Math.abs(sine) > 1) return wrapBearingDeg(azimuthDeg - farthestAcross(d, flat, tiltDeg) * Math.sign(across))
+  const x = asinDeg(sine)
   return wrapBearingDeg(azimuthDeg - atan2Deg(across * cosDeg(tiltDeg), 1) - x)
+}
+
+/**
+ * How far beside the sight line's bearing `d` is seen farthest across, degrees: where flat sin b / (flat cos b cos t + d_up sin t) is
+ * greatest. Only asked where that lies before the camera on both sides: |d_up sin t| > flat cos t.
+ */
+function farthestAcross(d: Vec3, flat: number, tiltDeg: number): number {
+  return 90 - asinDeg(Math.min(1, Math.max(-1, (-flat * cosDeg(tiltDeg)) / (d[2] * sinDeg(tiltDeg)))))
 }

@@ -57,7 +57,14 @@ export interface Camera {
 export type Aim =
   | { readonly kind: 'direction'; readonly bearingDeg: number; readonly tiltDeg: number }
   | { readonly kind: 'point'; readonly point: Vec3; readonly topBearingDeg: number }
-  | { readonly kind: 'object'; readonly nodeId: string; readonly offset: Vec3; readonly topBearingDeg: number }
+  | {
+      readonly kind: 'object'
+      readonly nodeId: string
+      readonly offset: Vec3
+      readonly topBearingDeg: number
+      /** Where that point was when the object went (with its model, or by a newer file): looked at as long as it is gone. */
+      readonly lastPoint?: Vec3 | undefined
+    }
 
 export interface Stand {
   readonly station: Vec3

@@ -2,12 +2,11 @@
 // The models of the project: how their files are read, where they stand, what they hold; bringing in, a newer file, taking out.
 import { IconTrash } from '@tabler/icons-vue'
 import Select from 'primevue/select'
-import { aimConverted } from '#core/camera'
 import { computed, reactive, ref, watch } from 'vue'
 import { boxSize, joinBoxes, type Vec3 } from '#core/math'
 import { boxInMetres, placedPoint, replaced, UNIT_M, type FileUnit } from '#core/placing'
 import type { Closedness } from '#mesh'
-import type { Command, ModelRef } from '#model'
+import { lostAims, type Command, type ModelRef } from '#model'
 import { useBring } from '../../bring/bring.ts'
 import { PICKER_ACCEPT } from '../../bring/drop.ts'
 import ChoiceRow from '../../controls/ChoiceRow.vue'
@@ -85,11 +84,11 @@ function movedTo(m: ModelRef, axis: 0 | 1 | 2, value: number): Command {
   return withPlace(m, { place: { ...m.place, position } })
 }
 function remove(m: ModelRef): void {
-  const s = project.working?.stand
-  // what is aimed at goes with its model: the picture stays where it was
-  if (s?.aim.kind === 'object' && (s.aim.nodeId === m.key || s.aim.nodeId.startsWith(`${m.key}/`)))
-    project.move({ stand: aimConverted(s, 'point', 3, centreOf) }, 'Aim by point')
-  if (project.run({ type: 'removeModel', modelId: m.id }))
+  const { document: doc } = project
+  if (!doc) return
+  // what is aimed at goes with its model: no picture moves
+  const lost = lostAims(doc, (id) => id === m.key || id.startsWith(`${m.key}/`), centreOf)
+  if (project.run({ type: 'removeModel', modelId: m.id, lost }))
     notices.say(`“${m.name}” is out of the project.`, 'plain', { label: 'Undo', run: project.undoOfThis() })
 }
 function picked(e: Event): void {

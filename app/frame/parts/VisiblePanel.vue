@@ -117,7 +117,8 @@ const count = computed(() => hidden.value.size)
             :disabled="under(node.key)"
             :aria-label="`Show ${node.label}`"
             @click.stop
-            @keydown.stop
+            @keydown.space.stop
+            @keydown.enter.stop
             @change="toggle(node.key)"
           />
           <span class="name">{{ node.label }}</span>
