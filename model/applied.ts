@@ -15,6 +15,7 @@ export interface Applied {
 }
 export type CommandReason =
   | 'unknown-model'
+  | 'unknown-set'
   | 'same-key'
   | 'unknown-viewpoint'
   | 'unknown-framing'

@@ -2,6 +2,7 @@
 import type { ModelCommand } from './models.ts'
 import type { EditPart, PartName, PartValue, Setup } from './parts.ts'
 import type { ProjectDocument, TrailStep } from './schema.ts'
+import type { SetCommand } from './set-commands.ts'
 import type { Stamp, Stepping } from './trail.ts'
 
 export interface CameraChanges {
@@ -38,3 +39,4 @@ export type Command =
       changes: Partial<Pick<ProjectDocument, 'name' | 'unit' | 'subject' | 'eyeHeightM' | 'planCutM'>>
     }
   | ModelCommand
+  | SetCommand

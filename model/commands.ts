@@ -9,6 +9,7 @@ import { moveCamera, passedThrough, putBack, recall, setPart, takeBack, trailTo 
 import type { Command } from './command-types.ts'
 import { applyModelCommand } from './models.ts'
 import type { ProjectDocument } from './schema.ts'
+import { applySetCommand } from './set-commands.ts'
 import { firstFault } from './validate.ts'
 import { applyListCommand } from './viewpoint-commands.ts'
 
@@ -42,6 +43,10 @@ function carriedOut(doc: ProjectDocument, command: Command): Result<Applied, Com
     case 'moveObject':
     case 'replaceModel':
       return applyModelCommand(doc, command)
+    case 'addSet':
+    case 'changeSet':
+    case 'deleteSet':
+      return applySetCommand(doc, command)
     default:
       return applyListCommand(doc, command)
   }

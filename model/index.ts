@@ -7,6 +7,7 @@ export {
   projectSchema,
   SCHEMA_VERSION,
   type LeftBehind,
+  type ObjectSet,
   type ModelRef,
   type ProjectDocument,
   type Sources,
@@ -56,6 +57,18 @@ export {
   type StagePart,
   type Subject,
 } from './parts.ts'
+export {
+  allShown,
+  isBelowHidden,
+  isolated,
+  setupAsShown,
+  withHidden,
+  withSet,
+  withShadows,
+  withShown,
+  type TreeNode,
+  type Visible,
+} from './visible.ts'
 export { lostAims, type LostAim } from './lost-aims.ts'
 // what is shown, and limits of what gestures write
 export { shownOf } from './shown.ts'

@@ -139,7 +139,14 @@ export const exposureSchema = z.object({
   tone: z.enum(['linear', 'neutral']),
 })
 
-export const visibleSchema = z.object({ hidden: names(2000, 100_000) })
+export const visibleSchema = z.object({
+  /** Hidden one by one. */
+  hidden: names(2000, 100_000),
+  /** Named sets of the project that are hidden as a whole, by id. */
+  sets: names(64, 200).optional(),
+  /** Whether what is hidden goes on casting the sun's shadow. */
+  shadows: z.literal('kept').optional(),
+})
 
 const channel = finite.min(0).max(1)
 const colour = z.tuple([channel, channel, channel]).readonly()

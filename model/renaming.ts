@@ -1,6 +1,6 @@
 // Object ids that changed with a newer file, in everything that names objects.
 import type { KeptParts, Setup } from './parts.ts'
-import type { ProjectDocument } from './schema.ts'
+import type { ObjectSet, ProjectDocument } from './schema.ts'
 
 /** Object ids, old to new. */
 export type Renames = Readonly<Record<string, string>>
@@ -43,7 +43,12 @@ export function withRenamed(doc: ProjectDocument, renamed: Renames): ProjectDocu
       return setup === l.setup ? l : { ...l, setup }
     }),
     trail: steps === doc.trail.steps ? doc.trail : { ...doc.trail, steps },
+    ...(doc.objectSets && { objectSets: mapped(doc.objectSets, (s) => renamedSet(s, renamed)) }),
   }
+}
+function renamedSet(set: ObjectSet, renamed: Renames): ObjectSet {
+  if (!set.objects.some((id) => renamed[id] !== undefined)) return set
+  return { ...set, objects: [...new Set(set.objects.map((id) => renamed[id] ?? id))] }
 }
 
 /** The way back of renames. */

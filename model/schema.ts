@@ -4,7 +4,7 @@
 
 import { z } from 'zod'
 import type { PlacedModel } from '#core/placing'
-import { list } from './lists.ts'
+import { list, names } from './lists.ts'
 import { angle, ownVec3, finite, frameSchema, id, lensSchema, name, onOff, standSchema, vec3 } from './part-schemas.ts'
 import { keptPartsSchema, partNameSchema, setupSchema } from './parts.ts'
 
@@ -18,7 +18,7 @@ export type Sources = z.infer<typeof sourcesSchema>
 /** Longest name of anything. */
 export const NAME_LIMIT = 200
 /** Most items of the lists. */
-export const LIST_LIMITS = { models: 100, viewpoints: 2000, steps: 500, leftBehind: 200 } as const
+export const LIST_LIMITS = { models: 100, viewpoints: 2000, steps: 500, leftBehind: 200, objectSets: 200 } as const
 /** Longest label of a step of the trail. */
 export const LABEL_LIMIT = 120
 export const trailStepSchema = z.object({
@@ -63,6 +63,10 @@ export const modelSchema = z.object({
 }) satisfies z.ZodType<PlacedModel>
 export type ModelRef = z.infer<typeof modelSchema>
 
+/** Objects under a name, to be hidden together. */
+export const objectSetSchema = z.object({ id, name, objects: names(2000, 100_000) })
+export type ObjectSet = z.infer<typeof objectSetSchema>
+
 export const SCHEMA_VERSION = 3
 
 export const documentFields = {
@@ -83,6 +87,8 @@ export const documentFields = {
   viewpoints: list(viewpointSchema, LIST_LIMITS.viewpoints),
   trail: z.object({ steps: list(trailStepSchema, LIST_LIMITS.steps, 1), at: z.number().int().nonnegative() }),
   leftBehind: list(leftBehindSchema, LIST_LIMITS.leftBehind),
+  /** Left out as long as there was none. */
+  objectSets: list(objectSetSchema, LIST_LIMITS.objectSets).optional(),
 }
 export const projectSchema = z
   .object(documentFields)

@@ -4,7 +4,7 @@ import type { Setup } from './parts.ts'
 
 const known = new WeakMap<Setup['cut'], WeakMap<Setup['visible'], Shown>>()
 
-/** Hidden things and cuts of a Setup as one value; the same value for the same parts. */
+/** Hidden things and cuts of a Setup as one value, its sets worked in (`setupAsShown`); the same value for the same parts. */
 export function shownOf({ cut, visible }: Pick<Setup, 'cut' | 'visible'>): Shown {
   const byVisible = known.get(cut) ?? new WeakMap<Setup['visible'], Shown>()
   known.set(cut, byVisible)
@@ -13,6 +13,7 @@ export function shownOf({ cut, visible }: Pick<Setup, 'cut' | 'visible'>): Shown
   const list = cut.cuts.filter((c) => c.on)
   const shown: Shown = {
     hidden: visible.hidden,
+    ...(visible.shadows && { shadows: visible.shadows }),
     cuts: {
       nearM: cut.near.on ? cut.near.distanceM : null,
       farM: cut.far.on ? cut.far.distanceM : null,

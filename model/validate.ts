@@ -9,6 +9,7 @@ import {
   leftBehindSchema,
   LIST_LIMITS,
   modelSchema,
+  objectSetSchema,
   trailStepSchema,
   viewpointSchema,
   type ProjectDocument,
@@ -22,6 +23,7 @@ export function firstFault(before: ProjectDocument, after: ProjectDocument): str
     itemFault('leftBehind', 'Left behind', leftBehindSchema, before.leftBehind, after.leftBehind) ??
     itemFault('steps', 'Trail', trailStepSchema, before.trail.steps, after.trail.steps) ??
     itemFault('models', 'Model', modelSchema, before.models, after.models) ??
+    itemFault('objectSets', 'Set', objectSetSchema, before.objectSets ?? [], after.objectSets ?? []) ??
     fieldFault(before, after) ??
     crossFault(after)
   )
@@ -90,7 +92,7 @@ export function patchFault(before: ProjectDocument, after: ProjectDocument): str
   const odd = Object.keys(after).find((k) => !(k in documentFields))
   if (odd !== undefined) return `Project: it has no “${odd.slice(0, 40)}”.`
   if (after.schemaVersion !== before.schemaVersion) return 'Project: its version cannot be changed.'
-  const lists = [after.viewpoints, after.leftBehind, after.trail?.steps, after.models]
+  const lists = [after.viewpoints, after.leftBehind, after.trail?.steps, after.models, after.objectSets ?? []]
   if (!lists.every(Array.isArray) || typeof after.working !== 'object' || after.working === null)
     return 'Project: a list is missing.'
   if (!setupShape.safeParse(after.working).success) return 'Setup: a part is missing.'

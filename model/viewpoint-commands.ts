@@ -6,11 +6,14 @@ import type { Command } from './command-types.ts'
 import type { ModelCommand } from './models.ts'
 import { pickParts, type PartName } from './parts.ts'
 import { findViewpoint, keepingPlan, withoutViewpoint, withSources } from './recalled.ts'
+import type { SetCommand } from './set-commands.ts'
 import { NAME_LIMIT, type ProjectDocument, type Viewpoint } from './schema.ts'
 
 export type ListCommand = Exclude<
   Command,
-  ModelCommand | { type: 'moveCamera' | 'trailTo' | 'passed' | 'recall' | 'takeBack' | 'putBack' | 'setPart' }
+  | ModelCommand
+  | SetCommand
+  | { type: 'moveCamera' | 'trailTo' | 'passed' | 'recall' | 'takeBack' | 'putBack' | 'setPart' }
 >
 type Changed = Result<Applied, CommandReason>
 

@@ -22,6 +22,7 @@ import { DrawingPass } from './drawing.ts'
 import { FullPasses } from './full-passes.ts'
 import { OutlinePass } from './outline.ts'
 import { Passes, type Owner } from './passes.ts'
+import { GhostPass } from './ghosts.ts'
 import { TaskQueue } from './queue.ts'
 import { StageScene } from './scene.ts'
 import type {
@@ -58,6 +59,7 @@ export class StageEngine implements StageContract {
   private readonly passes: Passes
   private readonly drawings: DrawingPass
   private readonly outlines: OutlinePass
+  private readonly ghosts: GhostPass
   private readonly queue = new TaskQueue()
   private movingScale = 0.5
   private readonly readings = new Map<string, number>()
@@ -75,6 +77,7 @@ export class StageEngine implements StageContract {
     this.passes = new Passes(this.gl, this.stage)
     this.drawings = new DrawingPass(this.gl, this.stage)
     this.outlines = new OutlinePass(this.gl, this.stage)
+    this.ghosts = new GhostPass(this.gl, this.stage)
   }
 
   load(models: readonly StageModel[], exact: SceneFacts | null = null): Promise<SceneFacts> {
@@ -206,8 +209,9 @@ export class StageEngine implements StageContract {
 
   async outline(request: OutlineRequest): Promise<ImageBitmap | null> {
     let bitmap: ImageBitmap | null = null
-    const done = await this.queue.run('outline', PRIORITY.moving, async () => {
-      bitmap = await createImageBitmap(await this.outlines.draw(request))
+    const pass = request.style === 'ghosts' ? this.ghosts : this.outlines
+    const done = await this.queue.run(request.style, PRIORITY.moving, async () => {
+      bitmap = await createImageBitmap(await pass.draw(request))
       return true
     })
     return done ? bitmap : null
@@ -316,6 +320,7 @@ export class StageEngine implements StageContract {
     this.passes.dispose()
     this.drawings.dispose()
     this.outlines.dispose()
+    this.ghosts.dispose()
     this.gl.dispose()
     this.renderer.dispose()
   }

@@ -49,6 +49,8 @@ interface Targets {
 /** Pictures whose first frames are looked at while the others come; the edges of those that are seen at their size are filtered. */
 const SOFTENED: ReadonlySet<Owner> = new Set(['picture', 'outside', 'moving', 'thumbnail'])
 const FILTERED: ReadonlySet<Owner> = new Set(['picture', 'outside', 'moving'])
+/** Reflectance of clay: a light grey, as models of card and plaster are photographed (practice). */
+const CLAY = 0.58
 /** Contact shading reaches this far, metres (less in small models). */
 const CONTACT_M = 0.45
 
@@ -127,6 +129,7 @@ export class Passes {
       uAxial: { value: new Vector3() },
       uContact: { value: 0 },
       uEmissionScale: { value: 1 },
+      uClay: { value: 0 },
       uSky: { value: 1 },
       uGroundLux: { value: 1 },
       uFlat: { value: new Vector4() },
@@ -154,7 +157,7 @@ export class Passes {
       look.shown.cuts,
     )
     // surfaces
-    stage.prepare('solid')
+    stage.prepare(look.clay ? 'clay' : 'solid')
     stage.surfaceUniforms((u) => (u['inverseView']!.value = this.eye.matrixWorld))
     renderer.setRenderTarget(t.facts)
     renderer.setClearColor(0x000000, 0)
@@ -336,6 +339,7 @@ export class Passes {
     u['uContact']!.value =
       owner === 'moving' || owner === 'around' ? 0 : CONTACT_M * Math.min(1, (light['uReach']!.value as number) / 0.35)
     u['uEmissionScale']!.value = factor * BAKE_DEFAULTS.emissionScale
+    u['uClay']!.value = look.clay ? CLAY : 0
     const key = JSON.stringify(sky)
     if (this.sky.key !== key) this.sky = { key, scale: skyScale(sky) }
     u['uSky']!.value = this.sky.scale

@@ -3,6 +3,7 @@
 import {
   Data3DTexture,
   Mesh,
+  MeshStandardMaterial,
   Scene,
   Texture,
   Vector3,
@@ -29,17 +30,20 @@ interface MeshEntry {
   readonly longest: number
   readonly nodeId: string
   readonly finished: ShaderMaterial
+  /** Without pictures on it, for the plain tone; cut-outs need theirs. */
+  readonly plain: ShaderMaterial
   readonly shadow: ShaderMaterial
   readonly drawing: ShaderMaterial
   readonly winding: ShaderMaterial
   readonly clear: boolean
 }
 /** Which meshes take part in a pass. */
-export type Pass = 'solid' | 'clear' | 'shadow' | 'drawing' | 'winding'
+export type Pass = 'solid' | 'clay' | 'clear' | 'shadow' | 'drawing' | 'winding'
 
 /** The material of an entry in each pass. */
 const MATERIAL_OF = {
   solid: 'finished',
+  clay: 'plain',
   clear: 'finished',
   shadow: 'shadow',
   drawing: 'drawing',
@@ -50,6 +54,7 @@ export class StageScene {
   readonly scene = new Scene()
   readonly light = lightUniforms()
   private readonly plainShadow = shadowMaterial({ defines: {}, uniforms: {} })
+  private readonly plains = new Map<Material['side'], ShaderMaterial>()
   private entries: MeshEntry[] = []
   private root: Object3D | null = null
   private hidden: readonly string[] = []
@@ -129,10 +134,19 @@ export class StageScene {
       longest: Infinity,
       nodeId,
       finished,
+      plain: holes || source.transparent ? finished : this.plainOf(source),
       shadow: holes ? shadowMaterial(holes) : this.plainShadow,
       ...drawingMaterials(source, mesh, holes),
       clear: source.transparent,
     }
+  }
+
+  private plainOf({ side }: Material): ShaderMaterial {
+    const known = this.plains.get(side)
+    if (known) return known
+    const made = surfaceMaterial(new MeshStandardMaterial({ side, roughness: 0.9 }), new Mesh(), 1)
+    this.plains.set(side, made)
+    return made
   }
 
   /** Other bounds of the same scene. */
@@ -189,6 +203,7 @@ export class StageScene {
   }
   surfaceUniforms(set: (u: Uniforms) => void): void {
     for (const e of this.entries) set(e.finished.uniforms)
+    for (const m of this.plains.values()) set(m.uniforms)
   }
 
   /** Nearest and farthest depth of the model along a view direction, metres from `station`. */

@@ -288,6 +288,8 @@ uniform sampler2D uColourTexture, uNormalTexture;
 uniform vec3 uBack;
 uniform mat4 uWorldFromView;
 uniform float uEmissionScale;
+// above nought: the tone of all surfaces
+uniform float uClay;
 ${LIGHT_PARS}
 ${SKY_PARS}
 ${CONTACT_PARS}
@@ -331,6 +333,11 @@ void main() {
     return;
   }
   vec3 tint = c.rgb * c.rgb;
+  if (uClay > 0.0) {
+    tint = vec3(uClay);
+    c.a = 0.0;
+    nr.w = 0.9;
+  }
   if (c.a > 0.5) {
     colour.rgb = tint * exp2((c.a * 2.0 - 1.0) * 26.0 - 13.0) * uEmissionScale;
     colour.a = seen(colour.rgb);

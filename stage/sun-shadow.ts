@@ -48,7 +48,8 @@ export class SunShadow {
     if (!on) return
     // three neighbouring samples share a shadow: a third of the redraws, and the sun's disc is still well covered
     const place = discPoint(Math.floor((index + 1) / 3))
-    const key = `${d.toArray().join()}|${place.join()}|${look.shown.hidden.join()}|${stage.revision}`
+    const hidden = look.shown.shadows === 'kept' ? [] : look.shown.hidden
+    const key = `${d.toArray().join()}|${place.join()}|${hidden.join()}|${stage.revision}`
     if (key === this.key) return
     this.key = key
     const spread = Math.tan((SUN_DISC_DEG * Math.PI) / 360) * 2
@@ -86,7 +87,9 @@ export class SunShadow {
     this.eye.projectionMatrixInverse.copy(this.eye.projectionMatrix).invert()
     this.fromWorld.multiplyMatrices(this.eye.projectionMatrix, this.eye.matrixWorldInverse)
     stage.light['uShadowTexelM']!.value = Math.max(window.max.x - window.min.x, window.max.y - window.min.y) / SHADOW_PX
+    stage.setHidden(hidden)
     stage.prepare('shadow')
+    stage.setHidden(look.shown.hidden)
     renderer.setRenderTarget(this.target)
     renderer.clear()
     renderer.render(stage.scene, this.eye)

@@ -12,6 +12,8 @@ import type { PartValue, StagePart } from '#model'
 export type Appearance = { readonly shown: Shown } & { readonly [P in StagePart]: PartValue<P> } & {
   /** Exposed by what a meter reads from the surfaces in the picture instead of by its EV. */
   readonly metered?: boolean
+  /** One plain tone for all surfaces, for working quickly. */
+  readonly clay?: boolean
 }
 
 export interface PictureRequest {
@@ -28,12 +30,13 @@ export interface PictureRequest {
   readonly place?: 'picture' | 'outside'
 }
 
-/** The outline of some objects, seen through whatever stands before them, on clear ground. */
+/** Some objects, seen through whatever stands before them, on clear ground: their outline, or as ghosts with their creases. */
 export interface OutlineRequest {
   readonly camera: Camera
   readonly widthPx: number
   readonly heightPx: number
   readonly ids: readonly string[]
+  readonly style: 'outline' | 'ghosts'
   readonly shown: Shown
   /** sRGB, 0..1. */
   readonly colour: readonly [number, number, number]
@@ -95,7 +98,7 @@ export interface StageContract {
   held(): Promise<{ readonly geometries: number; readonly textures: number; readonly programs: number }>
   /** Null when a newer request for the same strip took its place. */
   drawing(request: DrawingRequest): Promise<ImageBitmap | null>
-  /** Null when a newer request took its place. */
+  /** Null when a newer request of its style took its place. */
   outline(request: OutlineRequest): Promise<ImageBitmap | null>
   thumbnail(key: string, request: PictureRequest): Promise<ImageBitmap | null>
   /** A finished PNG at the frame's full size with its density; null when cancelled. */

@@ -128,6 +128,7 @@ function escape(): void {
   else if (view.tool === 'stand' || view.tool === 'pick')
     view.tool = project.document?.subject === 'product' ? 'orbit' : 'turn'
   else if (outside.on) outside.back()
+  else if (view.ghosts) view.ghosts = false
   else if (view.main !== 'picture') view.main = 'picture'
   else clear()
 }

@@ -2,12 +2,13 @@
 import { useRouter } from 'vue-router'
 import { action, grouped, type Action } from '../actions/registry.ts'
 import { newStamp, useProject } from '../stores/project.ts'
-import { useView, type StandTab } from '../stores/view.ts'
+import { useView, type StandTab, type VisibleTab } from '../stores/view.ts'
 import { useFraming } from './camera/framing.ts'
 import { useMeasurements } from './measure/measurements.ts'
 import { useOutside } from './outside/outside.ts'
 import { PANELS } from './parts/registry.ts'
 import { savePicture } from './still/save.ts'
+import { useHiding } from './selection/hiding.ts'
 import { useSelection } from './selection/selection.ts'
 import { useHoldLevel } from './camera/hold-level.ts'
 import { useFitting } from './straighten/fitting.ts'
@@ -185,6 +186,10 @@ function looking(): Action[] {
     action('cones', 'All viewpoints as cones in Plan, Side and from outside', () => (view.allCones = !view.allCones), {
       enabled: isOpen,
     }),
+    action('clay', 'Clay: one plain tone while working, on or off', () => (view.clay = !view.clay), {
+      key: 'B',
+      enabled: isOpen,
+    }),
     action('plan-large', 'Plan large, or back', large('plan'), { enabled: isOpen }),
     action('side-large', 'Side large, or back', large('side'), { enabled: isOpen }),
   ]
@@ -192,18 +197,34 @@ function looking(): Action[] {
 
 function selecting(): Action[] {
   const view = useView()
-  const { canParent, selectParent, selectSameMaterial, setHidden } = useSelection()
+  const { canParent, selectParent, selectSameMaterial } = useSelection()
+  const { hidden, hide, show, showAll, isolate, isIsolated, isGone } = useHiding()
   const some = (): boolean => view.selection.length > 0
   return [
     action('pick', 'Drag picks objects by a band', () => (view.tool = 'pick'), { enabled: isOpen }),
-    action('hide', 'Hide the selected objects', () => setHidden(view.selection, true), {
-      key: 'Delete',
-      enabled: some,
+    action('hide', 'Hide the selected objects', () => hide(view.selection), { key: 'Delete', enabled: some }),
+    action('show', 'Show the selected objects', () => show(view.selection), {
+      enabled: () => view.selection.some(isGone),
+    }),
+    action('isolate', 'Nothing but the selection (isolate), or back', isolate, {
+      key: 'N',
+      enabled: () => some() || isIsolated.value,
+    }),
+    action('show-all', 'Show everything', showAll, { key: 'Shift+N', enabled: () => hidden.value.size > 0 }),
+    action('ghosts', 'Hidden things as ghosts, to click back, on or off', () => (view.ghosts = !view.ghosts), {
+      key: 'Shift+V',
+      enabled: () => view.ghosts || hidden.value.size > 0,
     }),
     action('parent', 'Select what the selection is a part of', selectParent, { enabled: () => canParent.value }),
     action('same-material', 'Select all of the same material', selectSameMaterial, { enabled: some }),
   ]
 }
+
+const VISIBLE_TABS = [
+  ['storeys', 'storey'],
+  ['materials', 'material'],
+  ['sets', 'named sets'],
+] as const
 
 function panels(): Action[] {
   const view = useView()
@@ -211,7 +232,14 @@ function panels(): Action[] {
     view.panel = 'stand'
     view.standTab = what
   }
+  const visible = (what: VisibleTab) => () => {
+    view.panel = 'visible'
+    view.visibleTab = what
+  }
   return [
+    ...VISIBLE_TABS.map(([what, label]) =>
+      action(`visible-${what}`, `Hide by ${label}`, visible(what), { enabled: isOpen }),
+    ),
     action('panel-stand', 'Open the Stand panel', tab('place'), { enabled: isOpen }),
     action('tab-straighten', 'Open Straighten', tab('straighten'), { enabled: isOpen }),
     action('tab-fit', 'Open Fit', tab('fit'), { enabled: isOpen }),

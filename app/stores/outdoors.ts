@@ -2,7 +2,7 @@
 import { defineStore } from 'pinia'
 import { shallowReactive, watch } from 'vue'
 import { poseOfStand } from '#core/camera'
-import { fingerprint, shownOf, type Setup } from '#model'
+import { fingerprint, setupAsShown, shownOf, type Setup } from '#model'
 import { appearanceOf } from './appearance.ts'
 import { centreOf } from './centres.ts'
 import { useProject } from './project.ts'
@@ -27,7 +27,8 @@ export const useOutdoors = defineStore('outdoors', () => {
   )
 
   /** As beside it, or false, until the rays have answered, which then changes it. */
-  function isOutdoors(setup: Setup): boolean {
+  function isOutdoors(raw: Setup): boolean {
+    const setup = setupAsShown(raw, project.document?.objectSets)
     if (project.document?.subject !== 'room' || !stage.ready) return false
     const { kind } = setup.lens.projection
     if (kind === 'parallel' || kind === 'oblique') return true
@@ -51,6 +52,7 @@ export const useOutdoors = defineStore('outdoors', () => {
     }
     return undefined
   }
-  const appearance = (setup: Setup): ReturnType<typeof appearanceOf> => appearanceOf(setup, isOutdoors(setup))
+  const appearance = (setup: Setup): ReturnType<typeof appearanceOf> =>
+    appearanceOf(setupAsShown(setup, project.document?.objectSets), isOutdoors(setup))
   return { isOutdoors, appearance }
 })

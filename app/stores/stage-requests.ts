@@ -8,7 +8,7 @@ import { minus } from './stage-placing.ts'
 import type { Workers } from './stage-workers.ts'
 
 /** Samples of the picture at rest, of thumbnails and of finished stills. */
-export const SAMPLES = { picture: 16, thumbnail: 1, still: 32 } as const
+export const SAMPLES = { picture: 16, clay: 6, thumbnail: 1, still: 32 } as const
 export function createRequests({ stageNow }: Workers, { ready, originNow, firstIsShown }: Models) {
   const still = ref<number | null>(null)
   /** The EV that the picture on the screen is exposed by. */

@@ -9,6 +9,8 @@ export type Tool = 'turn' | 'orbit' | 'slide' | 'dolly' | 'stand' | 'pick'
 export type Picking =
   'square' | 'centre' | 'horizon' | 'aim-point' | 'aim-object' | 'main-direction' | 'fit-points' | 'measure'
 export type StandTab = 'place' | 'straighten' | 'fit' | 'views'
+/** What the Visible panel lists. */
+export type VisibleTab = 'objects' | 'storeys' | 'materials' | 'sets'
 /** The panel opened at the right: a cell of the strip, or the models. */
 export type PanelName = CellName | 'models'
 /** What stands large in the middle. */
@@ -29,6 +31,8 @@ function createHabits() {
     /** Step of nudging, metres. */
     nudgeM: useLocalStorage('yoroi.nudgeM', 0.1),
     snapping: useLocalStorage('yoroi.snapping', true),
+    /** One plain tone for all surfaces while working; no part of the look. */
+    clay: useLocalStorage('yoroi.clay', false),
     /** All viewpoints as cones in Plan, Side and the outside view. */
     allCones: useLocalStorage('yoroi.allCones', false),
     walkMps: useLocalStorage('yoroi.walkMps', WALK_MPS),
@@ -43,6 +47,7 @@ function createPage() {
     panel: ref<PanelName>('stand'),
     overlays: ref(true),
     standTab: ref<StandTab>('place'),
+    visibleTab: ref<VisibleTab>('objects'),
     keepSize: ref(false),
     help: ref(false),
     commands: ref(false),
@@ -74,6 +79,8 @@ function createForProject() {
     /** Ids of selected objects, in the order of selecting. */
     selection: shallowRef<readonly string[]>([]),
     gait: ref<Gait>('walk'),
+    /** What is hidden, drawn as ghosts over the picture, to be clicked back. */
+    ghosts: ref(false),
   }
 }
 

@@ -9,6 +9,8 @@ import type { Cut } from './cuts.ts'
 export interface Shown {
   /** Ids of hidden objects; what lies below them is hidden too. */
   readonly hidden: readonly string[]
+  /** Whether what is hidden goes on casting the sun's shadow. */
+  readonly shadows?: 'kept'
   readonly cuts: {
     /** Nothing nearer than this along the axis is seen, metres; null without a near cut. */
     readonly nearM: number | null

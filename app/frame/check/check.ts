@@ -3,7 +3,7 @@ import { watchDebounced } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { Finding } from '#core/checks'
-import { shownOf } from '#model'
+import { setupAsShown, shownOf, withHidden } from '#model'
 import { useFraming } from '../camera/framing.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useProject } from '../../stores/project.ts'
@@ -27,7 +27,7 @@ export const useCheck = defineStore('check', () => {
     if (!w || !doc || project.isShowing) return
     const mine = ++asked
     const found = await stage.check(
-      { ...w, shown: shownOf(w) },
+      { ...w, shown: shownOf(setupAsShown(w, doc.objectSets)) },
       { kind: doc.subject, eyeHeightM: doc.eyeHeightM, subjectId: subjectId.value },
     )
     if (mine !== asked || !found) return
@@ -78,8 +78,7 @@ function useMends() {
     if (!w) return
     if (stand || lens) project.move({ ...(stand ? { stand } : {}), ...(lens ? { lens } : {}) }, label, true)
     if (hide) {
-      const value = { hidden: [...new Set([...w.visible.hidden, ...hide])] }
-      project.run({ type: 'setPart', part: 'visible', value })
+      project.run({ type: 'setPart', part: 'visible', value: withHidden(w.visible, hide) })
     }
     if (cutsOff) {
       const { near, far } = w.cut

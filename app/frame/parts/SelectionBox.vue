@@ -10,11 +10,13 @@ import { useProject } from '../../stores/project.ts'
 import { useView } from '../../stores/view.ts'
 import { sizeText } from '../../text/short.ts'
 import { useLiveEdits } from './live-edits.ts'
+import { useHiding } from '../selection/hiding.ts'
 import { useSelection } from '../selection/selection.ts'
 
 const project = useProject()
 const view = useView()
-const { nodes, hidden, clear, canParent, selectParent, materials, selectSameMaterial, setHidden } = useSelection()
+const { nodes, clear, canParent, selectParent, materials, selectSameMaterial } = useSelection()
+const { isGone, hide, show, isolate } = useHiding()
 const { fit } = useFitting()
 
 const title = computed(() => (nodes.value.length === 1 ? nodes.value[0]!.name : `${nodes.value.length} objects`))
@@ -23,7 +25,7 @@ const size = computed(() => {
   return boxes.length ? sizeText(boxSize(boxes.reduce(joinBoxes))) : ''
 })
 const ids = computed(() => nodes.value.map((n) => n.id))
-const allHidden = computed(() => ids.value.every((id) => hidden.value.has(id)))
+const allHidden = computed(() => ids.value.every(isGone))
 const keyOf = (id: string): string => id.split('/', 1)[0]!
 const model = computed(() => {
   const [one] = nodes.value
@@ -65,7 +67,14 @@ const putBack = (): void => void project.run(withMove({ moveM: [0, 0, 0], turnDe
         <button class="btn" title="Fill the frame with it; the direction of view stays (T)" @click="fit()">
           Tight fit
         </button>
-        <button class="btn" @click="setHidden(ids, !allHidden)">{{ allHidden ? 'Show' : 'Hide' }}</button>
+        <button
+          class="btn"
+          :title="allHidden ? 'Shows it again' : 'Hides it (Delete)'"
+          @click="allHidden ? show(ids) : hide(ids)"
+        >
+          {{ allHidden ? 'Show' : 'Hide' }}
+        </button>
+        <button class="btn" title="Hides everything else (N); again brings it back" @click="isolate">Isolate</button>
         <button class="btn" :disabled="!canParent" title="What it is a part of" @click="selectParent">Parent</button>
         <button
           class="btn"

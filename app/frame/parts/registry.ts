@@ -34,6 +34,8 @@ export interface ShortFrom {
   readonly eyeHeightM: number | null
   readonly unit: LengthUnit
   readonly aimM: number | null
+  /** How many things are hidden, one by one and by sets. */
+  readonly hiddenCount: number
   /** The EV that an exterior or a measured view is exposed by; null indoors. */
   readonly outdoorEv: number | null
 }
@@ -50,7 +52,7 @@ export const CELL_VIEWS: Readonly<Record<CellName, CellView>> = {
   cut: { panel: CutPanel, short: (f) => cutShort(f.setup.cut, f.unit) },
   focus: { panel: FocusPanel, short: (f) => focusShort(f.setup.focus, f.aimM, f.unit) },
   exposure: { panel: ExposurePanel, short: (f) => exposureShort(f.setup.exposure, f.outdoorEv) },
-  visible: { panel: VisiblePanel, short: (f) => visibleShort(f.setup.visible.hidden.length) },
+  visible: { panel: VisiblePanel, short: (f) => visibleShort(f.hiddenCount) },
   look: { panel: LookPanel, short: (f) => lookShort(f.setup.look) },
 }
 

@@ -3,6 +3,7 @@
 // picture still in a small pane.
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, watchEffect } from 'vue'
+import GhostLayer from './GhostLayer.vue'
 import OutsideOverlay from '../outside/OutsideOverlay.vue'
 import { useOutside } from '../outside/outside.ts'
 import { failureText } from '../../stores/notices.ts'
@@ -117,6 +118,7 @@ const hasPicture = computed(() => main.value?.hasPicture ?? false)
           :place="outside.on ? 'outside' : 'picture'"
         />
         <template v-if="shown && hasPicture">
+          <GhostLayer v-if="view.ghosts" :camera="shown" :width="box.width" :height="box.height" :busy="busy" />
           <SelectionOutline v-if="view.overlays" :camera="shown" :width="box.width" :height="box.height" :busy="busy" />
           <OutsideOverlay v-if="outside.on" :from="shown" :width="box.width" :height="box.height" />
           <PictureOverlay

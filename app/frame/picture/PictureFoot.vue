@@ -102,6 +102,14 @@ function faster(by: number): void {
           +<span class="visually-hidden">Faster</span>
         </button>
       </span>
+      <button
+        class="plain"
+        :aria-pressed="view.clay"
+        title="One plain tone for all surfaces while you work; pictures that are saved keep their look (B)"
+        @click="view.clay = !view.clay"
+      >
+        clay <b>{{ view.clay ? 'on' : 'off' }}</b>
+      </button>
       <template v-if="!outside.on">
         <button
           class="plain"

@@ -39,6 +39,7 @@ async function draw(): Promise<void> {
       widthPx: Math.round(props.width * k),
       heightPx: Math.round(props.height * k),
       ids,
+      style: 'outline',
       shown: project.shown,
       colour: check.shown ? OCHRE : PLUM,
     })
@@ -62,7 +63,7 @@ watchDebounced(
     props.height,
     stage.epoch,
     stage.placings,
-    project.working?.visible,
+    project.shown.hidden,
   ],
   () => void draw(),
   { debounce: 50, immediate: true, flush: 'post' },

@@ -10,6 +10,7 @@ import { useNotices } from '../../stores/notices.ts'
 import { useProject } from '../../stores/project.ts'
 import { useOutdoors } from '../../stores/outdoors.ts'
 import { appearanceOf, SAMPLES, useStage } from '../../stores/stage.ts'
+import { useView } from '../../stores/view.ts'
 
 const props = defineProps<{
   camera: Camera | null
@@ -22,6 +23,7 @@ const props = defineProps<{
 const project = useProject()
 const stage = useStage()
 const outdoors = useOutdoors()
+const view = useView()
 const notices = useNotices()
 const canvas = ref<HTMLCanvasElement | null>(null)
 const { pixelRatio } = useDevicePixelRatio()
@@ -74,7 +76,7 @@ onMounted(async () => {
 })
 
 function request(camera: Camera, isMoving: boolean): void {
-  const w = project.working
+  const w = project.workingShown
   if (!w || !stage.ready || props.width < 10) return
   const mine = ++wanted
   const jumps = !isMoving && !(shownCamera && sameView(shownCamera, camera))
@@ -86,10 +88,10 @@ function request(camera: Camera, isMoving: boolean): void {
         camera,
         widthPx: pixels.value.width,
         heightPx: pixels.value.height,
-        appearance: props.place === 'outside' ? fromOutside(w) : outdoors.appearance(w),
+        appearance: { ...(props.place === 'outside' ? fromOutside(w) : outdoors.appearance(w)), clay: view.clay },
         moving: isMoving,
         quickFirst: jumps,
-        samples: SAMPLES.picture,
+        samples: view.clay ? SAMPLES.clay : SAMPLES.picture,
         place: props.place,
       },
       (f) => put(f, mine, camera, isMoving),
@@ -103,7 +105,8 @@ const dragged = () =>
     props.camera,
     props.busy,
     stage.placings,
-    ...PICTURE_PARTS.map((p) => project.working && getPart(project.working, p)),
+    view.clay,
+    ...PICTURE_PARTS.map((p) => project.workingShown && getPart(project.workingShown, p)),
   ] as const
 watch(dragged, ([camera, isMoving]) => camera && isMoving && request(camera, true), { flush: 'post' })
 // a drag that holds still is seen as it will be

@@ -70,10 +70,11 @@ export function useLooking(box: Ref<Box>) {
   }
   let lastRect = new DOMRect(0, 0, 1, 1)
 
-  async function under(x: number, y: number, camera: Camera): Promise<Hit | null> {
+  /** What is under a place in the frame's pixels; with `ghosts` what is hidden counts too. */
+  async function under(x: number, y: number, camera: Camera, ghosts = false): Promise<Hit | null> {
     // from outside the camera's own cuts cut nothing
     const sight = movable().isCamera ? pointer.sightAt(camera, x, y) : rayThrough(camera, x, y)
-    return sight ? stage.rays.pick(sight, project.shown) : null
+    return sight ? stage.rays.pick(sight, ghosts ? { ...project.shown, hidden: [] } : project.shown) : null
   }
 
   /** Frame pixels for one of the page's. */

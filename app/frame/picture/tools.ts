@@ -1,14 +1,13 @@
 // What drags and clicks on the picture do, by mouse, pen, trackpad and touch: each press goes to its tool.
 import type { Ref } from 'vue'
-import type { Camera } from '#core/camera'
 import { useProject } from '../../stores/project.ts'
 import { useView, type Tool } from '../../stores/view.ts'
 import type { Movable } from '../camera/movable.ts'
 import { usePointer } from '../camera/pointer.ts'
-import { useSelection } from '../selection/selection.ts'
 import { usePicking } from '../straighten/picking.ts'
 import { useBand } from './band-drag.ts'
 import { useCameraDrag } from './camera-drag.ts'
+import { useClicks } from './clicks.ts'
 import { useFingers } from './fingers.ts'
 import { useLooking, type Box } from './looking.ts'
 import { useStanding } from './standing.ts'
@@ -26,13 +25,13 @@ function toolFor(e: PointerEvent, t: Movable, chosen: Tool): Tool | null {
 export function usePictureTools(box: Ref<Box>) {
   const project = useProject()
   const view = useView()
-  const { select, clear } = useSelection()
   const pointer = usePointer()
   const picking = usePicking()
   const looking = useLooking(box)
   const { movable, framePx, under, options, pxPerPage } = looking
   const { ghost, standAt, hover: seek, leave: unseek } = useStanding()
   const { twoFingers, lifted } = useFingers(looking)
+  const click = useClicks(looking)
   const { band, dragBand } = useBand(looking, click)
   const dragCamera = useCameraDrag(looking, { click, over: lifted })
 
@@ -53,14 +52,6 @@ export function usePictureTools(box: Ref<Box>) {
     e.preventDefault()
     if (tool === 'pick') dragBand(e, camera, at)
     else dragCamera(e, tool, grip)
-  }
-
-  /** A click selects what is under it, or is what was asked for; on nothing it clears. */
-  async function click(at: readonly [number, number], camera: Camera, add: boolean): Promise<void> {
-    if (view.picking && movable().isCamera) return picking.click(camera, at, pxPerPage(camera))
-    const hit = await under(at[0], at[1], camera)
-    if (hit) select([hit.nodeId], add)
-    else if (!add) clear()
   }
 
   function hover(e: PointerEvent): void {

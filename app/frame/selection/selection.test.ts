@@ -11,17 +11,20 @@ import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
 import { useFitting } from '../straighten/fitting.ts'
+import { useHiding } from './hiding.ts'
 import { useSelection } from './selection.ts'
 
 let scope: EffectScope
 let s: ReturnType<typeof useSelection>
 let f: ReturnType<typeof useFitting>
+let h: ReturnType<typeof useHiding>
 beforeEach(async () => {
   await openInMemory()
   scope = effectScope()
   scope.run(() => {
     s = useSelection()
     f = useFitting()
+    h = useHiding()
   })
 })
 afterEach(async () => {
@@ -42,22 +45,81 @@ describe('the selection', () => {
     expect(useView().selection).toEqual(['room'])
     expect(s.canParent.value).toBe(false)
   })
-  it('is hidden and shown as edits that undo takes back', () => {
-    const p = useProject()
-    s.setHidden(['room/Set', 'room/Walls'], true)
-    expect(p.working!.visible.hidden).toEqual(['room/Set', 'room/Walls'])
-    s.setHidden(['room/Set'], false)
-    expect(p.working!.visible.hidden).toEqual(['room/Walls'])
-    p.undoEdit()
-    p.undoEdit()
-    expect(p.working!.visible.hidden).toEqual([])
-    expect(p.document!.trail.steps).toHaveLength(1)
-  })
   it('loses what went with its model', async () => {
     s.select(['room/Set/Table', 'room/Walls'])
     useStage().facts = { ...roomFacts, nodes: roomFacts.nodes.filter((n) => n.id !== 'room/Set/Table') }
     await nextTick()
     expect(useView().selection).toEqual(['room/Walls'])
+  })
+})
+
+describe('hiding', () => {
+  const hidden = () => [...useProject().shown.hidden].sort()
+  it('and showing are edits that undo takes back', () => {
+    const p = useProject()
+    h.hide(['room/Set', 'room/Walls'])
+    expect(hidden()).toEqual(['room/Set', 'room/Walls'])
+    h.show(['room/Set'])
+    expect(hidden()).toEqual(['room/Walls'])
+    p.undoEdit()
+    p.undoEdit()
+    expect(hidden()).toEqual([])
+    expect(p.document!.trail.steps).toHaveLength(1)
+  })
+  it('one thing below what is hidden is shown alone', () => {
+    h.hide(['room/Set'])
+    h.show(['room/Set/Table'])
+    expect(hidden()).toEqual(['room/Set/Bench'])
+    expect(h.isGone('room/Set/Bench')).toBe(true)
+    expect(h.isGone('room/Set/Table')).toBe(false)
+  })
+  it('isolating hides all but the selection, and again brings back what was', () => {
+    h.hide(['room/Walls'])
+    s.select(['room/Set/Table'])
+    h.isolate()
+    expect(h.isIsolated.value).toBe(true)
+    for (const n of roomFacts.nodes) if (n.materials.length > 0) expect(h.isGone(n.id)).toBe(n.id !== 'room/Set/Table')
+    h.isolate()
+    expect(hidden()).toEqual(['room/Walls'])
+    // a change meanwhile makes it an isolation no more
+    h.isolate()
+    h.showAll()
+    expect(h.isIsolated.value).toBe(false)
+  })
+  it('a material or a storey goes at once; part of it shows as in part', () => {
+    const oak = h.materials.value.find((g) => g.label === 'oak')!
+    expect(oak.ids).toEqual(['room/Set/Table', 'room/Set/Bench'])
+    h.hide(['room/Set/Bench'])
+    expect(h.showing(oak.ids)).toBe('some')
+    h.hide(oak.ids)
+    expect(h.showing(oak.ids)).toBe('none')
+    h.show(oak.ids)
+    expect(h.showing(oak.ids)).toBe('all')
+  })
+  it('by sets: they combine, are kept per viewpoint, and change in all of them', () => {
+    const p = useProject()
+    h.addSet('Seats', ['room/Set/Bench'])
+    h.addSet('Shell', ['room/Walls'])
+    const [seats, shell] = h.sets.value
+    h.switchSet(seats!, true)
+    h.switchSet(shell!, true)
+    expect(hidden()).toEqual(['room/Set/Bench', 'room/Walls'])
+    p.run({ type: 'keepAsNew', id: 'v', name: 'V', parts: ['visible'] })
+    h.switchSet(shell!, false)
+    expect(hidden()).toEqual(['room/Set/Bench'])
+    s.select(['room/Set/Table'])
+    h.change(h.sets.value[0]!, 'in')
+    expect(hidden()).toEqual(['room/Set/Bench', 'room/Set/Table'])
+    p.run({ type: 'recall', viewpointId: 'v', stamp: { id: 's', at: 'now' } })
+    expect(hidden()).toEqual(['room/Set/Bench', 'room/Set/Table', 'room/Walls'])
+    // one thing of a set that is shown again dissolves the set here, and leaves the rest hidden
+    h.show(['room/Set/Table'])
+    expect(hidden()).toEqual(['room/Set/Bench', 'room/Walls'])
+    expect(h.isOff(h.sets.value[0]!)).toBe(false)
+    // deleted, what it hid stays hidden where it was
+    h.drop(h.sets.value[1]!)
+    expect(hidden()).toEqual(['room/Set/Bench', 'room/Walls'])
+    expect(p.document!.viewpoints[0]!.parts.visible!.hidden).toEqual(['room/Walls'])
   })
 })
 

@@ -2,18 +2,15 @@
 import { createSharedComposable } from '@vueuse/core'
 import { computed, watch } from 'vue'
 import type { NodeFacts } from '#mesh'
-import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
 
 function selection() {
-  const project = useProject()
   const stage = useStage()
   const view = useView()
 
   const byId = computed(() => stage.byId)
   const nodes = computed(() => view.selection.flatMap((id) => byId.value.get(id) ?? []))
-  const hidden = computed(() => new Set(project.shown.hidden))
   // objects that went with their model leave the selection
   watch(byId, (map) => {
     if (view.selection.some((id) => !map.has(id))) view.selection = view.selection.filter((id) => map.has(id))
@@ -45,17 +42,6 @@ function selection() {
     )
   }
 
-  /** Hides or shows objects; one edit. */
-  function setHidden(ids: readonly string[], hide: boolean): void {
-    const now = new Set(hidden.value)
-    for (const id of ids) {
-      if (hide) now.add(id)
-      else now.delete(id)
-    }
-    project.run({ type: 'setPart', part: 'visible', value: { hidden: [...now] } })
-  }
-
-  const asked = { byId, nodes, hidden, canParent, materials }
-  return { ...asked, select, clear, selectParent, selectSameMaterial, setHidden }
+  return { byId, nodes, canParent, materials, select, clear, selectParent, selectSameMaterial }
 }
 export const useSelection = createSharedComposable(selection)

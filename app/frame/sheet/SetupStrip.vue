@@ -39,7 +39,15 @@ const cells = computed(() => {
   const doc = project.document
   if (!setup || !c || !doc) return []
   const outdoorEv = outdoors.isOutdoors(setup) ? (setup.exposure.outsideEv100 ?? stage.shownEv) : null
-  const from = { setup, pose: c.pose, eyeHeightM: eyeHeight.value, unit: doc.unit, aimM: aimDepth.value, outdoorEv }
+  const from = {
+    setup,
+    pose: c.pose,
+    eyeHeightM: eyeHeight.value,
+    unit: doc.unit,
+    aimM: aimDepth.value,
+    hiddenCount: project.shown.hidden.length,
+    outdoorEv,
+  }
   return CELLS.map((cell) => ({
     cell,
     label: cellLabel(cell),
@@ -52,7 +60,7 @@ const cells = computed(() => {
 function ownParts(): PartName[] {
   const w = project.working
   if (!w) return []
-  const hides = w.visible.hidden.length > 0
+  const hides = project.shown.hidden.length > 0
   const cuts = w.cut.near.on || w.cut.far.on || w.cut.cuts.some((c) => c.on)
   return PARTS.filter((p) => project.changed.includes(p) || (p === 'visible' && hides) || (p === 'cut' && cuts))
 }

@@ -7,6 +7,7 @@ import {
   getPart,
   mergeParts,
   newSetup,
+  setupAsShown,
   THUMBNAIL_PARTS,
   type ProjectDocument,
   type Setup,
@@ -86,7 +87,7 @@ function thumbs() {
     })
     return null
   }
-  return { picture, shownPicture: createShownPictures(kept, keyOf, picture) }
+  return { picture, shownPicture: createShownPictures(kept, keyOf, picture, () => project.document?.objectSets) }
 }
 
 /** Pictures for as long as a place on the screen shows them; an old one, marked, until the new one is drawn. */
@@ -94,8 +95,13 @@ function createShownPictures(
   kept: ReturnType<typeof createKeptPictures>,
   keyOf: (s: Setup) => string,
   picture: (s: Setup) => ImageBitmap | null,
+  sets: () => ProjectDocument['objectSets'],
 ) {
-  return (setup: () => Setup | null): ComputedRef<ThumbPicture | null> => {
+  return (asked: () => Setup | null): ComputedRef<ThumbPicture | null> => {
+    const setup = (): Setup | null => {
+      const s = asked()
+      return s && setupAsShown(s, sets())
+    }
     const key = computed(() => {
       const s = setup()
       return s ? keyOf(s) : null

@@ -6,6 +6,7 @@ import {
   changedParts,
   EMPTY_HISTORY,
   findViewpoint,
+  setupAsShown,
   shownOf,
   trailNeighbour,
   type CameraChanges,
@@ -48,8 +49,12 @@ export function createState() {
     const w = working.value
     return w ? { pose: poseOfStand(w.stand, centreOf), lens: w.lens, frame: w.frame } : null
   })
+  /** The working Setup with its named sets worked in, as the stage and its checks take it. */
+  const workingShown = computed<Setup | null>(() =>
+    working.value ? setupAsShown(working.value, (preview.value?.document ?? document.value)?.objectSets) : null,
+  )
   /** What the working Setup shows. */
-  const shown = computed<Shown>(() => (working.value ? shownOf(working.value) : ALL_SHOWN))
+  const shown = computed<Shown>(() => (workingShown.value ? shownOf(workingShown.value) : ALL_SHOWN))
   const recalled = computed(() =>
     document.value ? findViewpoint(document.value, document.value.recalledId) : undefined,
   )
@@ -63,6 +68,6 @@ export function createState() {
   const canBack = computed(() => beside(-1) !== null)
   const canForward = computed(() => beside(1) !== null)
 
-  return { id, document, history, live, preview, isShowing, working, models, camera, shown, recalled, changed, canUndo, canRedo, beside, canBack, canForward } // prettier-ignore
+  return { id, document, history, live, preview, isShowing, working, workingShown, models, camera, shown, recalled, changed, canUndo, canRedo, beside, canBack, canForward } // prettier-ignore
 }
 export type ProjectState = ReturnType<typeof createState>

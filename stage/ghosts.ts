@@ -1,0 +1,119 @@
+// Hidden objects as ghosts over the picture: thin lines at their outlines and creases with the faintest tint within.
+// Model: their facets' normals and depths are drawn into a target of their own; a line is where a neighbour's plane is another one.
+
+import {
+  Camera as ThreeCamera,
+  Color,
+  GLSL3,
+  HalfFloatType,
+  NearestFilter,
+  ShaderMaterial,
+  Vector2,
+  WebGLRenderTarget,
+} from 'three'
+import { aimEye } from './aim.ts'
+import { fullPass, type FullPasses } from './full-passes.ts'
+import type { StageScene } from './scene.ts'
+import type { OutlineRequest } from './types.ts'
+
+const FACET_VERTEX = /* glsl */ `
+out vec3 vView;
+void main() {
+  vec4 view = modelViewMatrix * vec4(position, 1.0);
+  vView = view.xyz;
+  gl_Position = projectionMatrix * view;
+}
+`
+const FACET_FRAGMENT = /* glsl */ `
+in vec3 vView;
+out vec4 colour;
+void main() {
+  vec3 n = cross(dFdx(vView), dFdy(vView));
+  float l = length(n);
+  // never nought: nought means that nothing is there
+  colour = vec4(l > 0.0 ? n / l : vec3(0.0, 0.0, 1.0), max(1.0, 1000.0 - vView.z));
+}
+`
+/** Two facets are two where their normals differ by more than about 25 degrees, or one lies well behind the other. */
+const LINE_FRAGMENT = /* glsl */ `
+in vec2 vUv;
+out vec4 colour;
+uniform sampler2D uFacets;
+uniform vec2 uPixel;
+uniform vec3 uColour;
+float edge(vec4 a, vec4 b) {
+  if ((a.a > 0.0) != (b.a > 0.0)) return 1.0;
+  if (a.a <= 0.0) return 0.0;
+  float away = max(abs(a.a - 1000.0), 0.05);
+  return dot(a.xyz, b.xyz) < 0.9 || abs(a.a - b.a) > 0.04 * away + 0.02 ? 1.0 : 0.0;
+}
+void main() {
+  vec2 at = vec2(vUv.x, 1.0 - vUv.y);
+  vec4 here = texture(uFacets, at);
+  float line = 0.0;
+  float near = 0.0;
+  for (int i = 0; i < 4; i++) {
+    vec2 d = (i == 0 ? vec2(1.0, 0.0) : i == 1 ? vec2(0.0, 1.0) : i == 2 ? vec2(1.0, 1.0) : vec2(1.0, -1.0)) * uPixel;
+    line = max(line, edge(here, texture(uFacets, at + d)));
+    near = max(near, max(edge(here, texture(uFacets, at - d)), edge(here, texture(uFacets, at + 2.0 * d))));
+  }
+  if (line > 0.5) colour = vec4(uColour, 0.85);
+  else if (near > 0.5) colour = vec4(1.0, 1.0, 1.0, 0.45);
+  else if (here.a > 0.0) colour = vec4(uColour, 0.07);
+  else colour = vec4(0.0);
+}
+`
+
+export class GhostPass {
+  private readonly gl: FullPasses
+  private readonly stage: StageScene
+  private readonly eye = new ThreeCamera()
+  private readonly facets = new WebGLRenderTarget(16, 16, {
+    type: HalfFloatType,
+    minFilter: NearestFilter,
+    magFilter: NearestFilter,
+  })
+  private readonly flat = new ShaderMaterial({
+    glslVersion: GLSL3,
+    vertexShader: FACET_VERTEX,
+    fragmentShader: FACET_FRAGMENT,
+    side: 2,
+  })
+  private readonly line = fullPass(LINE_FRAGMENT, {
+    uFacets: { value: null },
+    uPixel: { value: new Vector2() },
+    uColour: { value: new Color() },
+  })
+
+  constructor(gl: FullPasses, stage: StageScene) {
+    this.gl = gl
+    this.stage = stage
+    this.eye.matrixAutoUpdate = this.eye.matrixWorldAutoUpdate = false
+  }
+
+  /** RGBA, rows from the top. What `shown` hides is drawn all the same: it is what ghosts are of. */
+  draw({ widthPx: width, heightPx: height, camera, ids, colour }: OutlineRequest): Promise<ImageData> {
+    const { renderer } = this.gl
+    if (this.facets.width !== width || this.facets.height !== height) this.facets.setSize(width, height)
+    this.stage.setHidden([])
+    this.stage.prepareOnly(ids)
+    aimEye(this.eye, this.stage, camera, null, { width, height }, [0, 0])
+    renderer.setRenderTarget(this.facets)
+    renderer.setClearColor(0x000000, 0)
+    renderer.clear()
+    this.stage.scene.overrideMaterial = this.flat
+    renderer.render(this.stage.scene, this.eye)
+    this.stage.scene.overrideMaterial = null
+    renderer.setRenderTarget(null)
+    const u = this.line.uniforms
+    u['uFacets']!.value = this.facets.texture
+    ;(u['uPixel']!.value as Vector2).set(1 / width, 1 / height)
+    ;(u['uColour']!.value as Color).setRGB(...colour)
+    return this.gl.readOut(this.line, { width, height })
+  }
+
+  dispose(): void {
+    this.facets.dispose()
+    this.flat.dispose()
+  }
+}
