@@ -28,8 +28,11 @@ import BringDialog from '../bring/BringDialog.vue'
 import { useBring } from '../bring/bring.ts'
 import { useDrop } from '../bring/drop.ts'
 import ConflictDialog from './ConflictDialog.vue'
+import { SHEET_PX } from './sheet/tile-size.ts'
 import { useFrameActions } from './actions.ts'
 import { useNamedActions } from './named-actions.ts'
+import PaneEdge from './PaneEdge.vue'
+import { usePanes } from './panes.ts'
 import { PANELS } from './parts/registry.ts'
 import TrailList from './TrailList.vue'
 
@@ -95,6 +98,8 @@ watch(
   () => project.models,
   (models) => {
     if (!models || !project.working) return
+    // a picture that is being finished would show two scenes
+    if (stage.still !== null) stage.cancelStill()
     if (project.isShowing && models !== project.document?.models) void stage.place(models)
     else void stage.load(models, project.working)
   },
@@ -129,6 +134,7 @@ function escape(): void {
     view.tool = project.document?.subject === 'product' ? 'orbit' : 'turn'
   else if (outside.on) outside.back()
   else if (view.ghosts) view.ghosts = false
+  else if (isNarrow.value && view.drawer) view.drawer = null
   else if (view.main !== 'picture') view.main = 'picture'
   else clear()
 }
@@ -170,6 +176,7 @@ useEventListener(window, 'beforeunload', (e) => {
   void project.save()
   e.preventDefault()
 })
+const { isNarrow, left, right, resize, toggle } = usePanes()
 const panel = computed(() => PANELS.find((p) => p.name === view.panel)?.panel)
 </script>
 
@@ -182,17 +189,59 @@ const panel = computed(() => PANELS.find((p) => p.name === view.panel)?.panel)
       <RouterLink class="btn" to="/">To the projects</RouterLink>
     </div>
     <div v-else-if="!project.document" class="message quiet" role="status">Opening the project…</div>
-    <div v-else class="frame">
-      <aside class="left">
+    <div
+      v-else
+      class="frame"
+      :class="{ narrow: isNarrow }"
+      :style="{ '--left': `${left.width}px`, '--right': `${right.width}px`, '--sheet': `${SHEET_PX[view.tileSize]}px` }"
+    >
+      <button
+        v-if="isNarrow"
+        class="plain pull"
+        :aria-expanded="view.drawer === 'left'"
+        aria-controls="left-pane"
+        @click="toggle('left')"
+      >
+        <span>Plan and Side</span>
+      </button>
+      <aside
+        id="left-pane"
+        class="left"
+        :class="{ shut: isNarrow && view.drawer !== 'left' }"
+        aria-label="Plan and Side"
+      >
         <PlanStrip v-if="view.main !== 'plan'" />
         <SideStrip v-if="view.main !== 'side'" />
+        <PaneEdge
+          v-if="!isNarrow"
+          label="Width of Plan and Side"
+          edge="right"
+          v-bind="left"
+          @resize="resize('left', $event)"
+        />
       </aside>
       <main>
         <PictureArea ref="area" :walking="walking" />
         <SetupStrip ref="strip" />
         <ContactSheet />
       </main>
-      <aside class="right">
+      <button
+        v-if="isNarrow"
+        class="plain pull"
+        :aria-expanded="view.drawer === 'right'"
+        aria-controls="right-pane"
+        @click="toggle('right')"
+      >
+        <span>Panel and frame check</span>
+      </button>
+      <aside id="right-pane" class="right" :class="{ shut: isNarrow && view.drawer !== 'right' }" aria-label="Panel">
+        <PaneEdge
+          v-if="!isNarrow"
+          label="Width of the panel"
+          edge="left"
+          v-bind="right"
+          @resize="resize('right', $event)"
+        />
         <div class="part" aria-label="Opened part" role="region"><component :is="panel" /></div>
         <FrameCheck />
       </aside>
@@ -217,8 +266,48 @@ const panel = computed(() => PANELS.find((p) => p.name === view.panel)?.panel)
 }
 .frame {
   display: grid;
-  grid-template-columns: clamp(232px, 20.6vw, 380px) minmax(0, 1fr) 300px;
+  grid-template-columns: var(--left) minmax(0, 1fr) var(--right);
   min-height: 0;
+  position: relative;
+}
+.frame.narrow {
+  grid-template-columns: 26px minmax(0, 1fr) 26px;
+}
+.narrow aside {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  z-index: 20;
+  box-shadow: var(--shadow);
+}
+.narrow .left {
+  left: 26px;
+  width: var(--left);
+}
+.narrow .right {
+  right: 26px;
+  width: var(--right);
+}
+.shut {
+  display: none !important;
+}
+.pull {
+  background: var(--panel);
+  border: 1px solid var(--line);
+  border-width: 0 1px;
+  display: grid;
+  place-items: center;
+}
+.pull span {
+  writing-mode: vertical-rl;
+  white-space: nowrap;
+  font-size: 11.5px;
+}
+.pull[aria-expanded='true'] {
+  color: var(--plum);
+}
+aside {
+  position: relative;
 }
 .left {
   display: grid;
@@ -229,12 +318,14 @@ const panel = computed(() => PANELS.find((p) => p.name === view.panel)?.panel)
   background: var(--panel);
   min-height: 0;
 }
-.left > :last-child {
+/* Plan lies over Side */
+.left > :nth-child(2) {
   border-top: 1px solid var(--line);
 }
 main {
   display: grid;
-  grid-template-rows: minmax(0, 1fr) 62px 104px;
+  grid-template-rows: minmax(0, 1fr) auto var(--sheet);
+  container: middle / inline-size;
   min-width: 0;
   min-height: 0;
 }

@@ -229,11 +229,11 @@ const VISIBLE_TABS = [
 function panels(): Action[] {
   const view = useView()
   const tab = (what: StandTab) => () => {
-    view.panel = 'stand'
+    view.open('stand')
     view.standTab = what
   }
   const visible = (what: VisibleTab) => () => {
-    view.panel = 'visible'
+    view.open('visible')
     view.visibleTab = what
   }
   return [
@@ -245,7 +245,7 @@ function panels(): Action[] {
     action('tab-fit', 'Open Fit', tab('fit'), { enabled: isOpen }),
     action('tab-views', 'Open Measured views', tab('views'), { enabled: isOpen }),
     ...PANELS.filter((p) => p.name !== 'stand').map((p) =>
-      action(`panel-${p.name}`, p.command, () => (view.panel = p.name), { enabled: isOpen }),
+      action(`panel-${p.name}`, p.command, () => view.open(p.name), { enabled: isOpen }),
     ),
   ]
 }

@@ -22,6 +22,6 @@ watchEffect(() => (window.document.documentElement.dataset['theme'] = view.theme
   display: grid;
   grid-template-rows: 46px minmax(0, 1fr);
   grid-template-columns: minmax(0, 1fr);
-  min-width: 1000px;
+  min-width: 850px;
 }
 </style>

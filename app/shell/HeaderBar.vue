@@ -6,11 +6,14 @@ import { trailPlace } from '#model'
 import { AppError, isPassing, type ErrorCode } from '#core/base'
 import { failureText } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
+import { useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
+import StillProgress from './StillProgress.vue'
 import YoroiMark from './YoroiMark.vue'
 
 const project = useProject()
 const view = useView()
+const stage = useStage()
 const naming = ref(false)
 
 const saved = computed(() => {
@@ -61,7 +64,7 @@ const toggleTheme = (): void => void (view.theme = view.theme === 'day' ? 'night
 </script>
 
 <template>
-  <header>
+  <header :class="{ finishing: stage.still !== null }">
     <RouterLink to="/" class="home" title="Projects"><YoroiMark /><b>Yoroi</b></RouterLink>
     <template v-if="project.document">
       <input
@@ -79,6 +82,7 @@ const toggleTheme = (): void => void (view.theme = view.theme === 'day' ? 'night
         {{ project.document.name }}
       </button>
     </template>
+    <StillProgress />
     <div class="right">
       <template v-if="project.document">
         <button class="btn icon" :disabled="!project.canBack" title="Trail: back ([)" @click="project.trail(-1)">
@@ -91,7 +95,7 @@ const toggleTheme = (): void => void (view.theme = view.theme === 'day' ? 'night
           title="Earlier positions of the camera, with pictures"
           @click="view.trail = !view.trail"
         >
-          trail <span class="num">{{ trailText }}</span>
+          <span class="trail-word">trail </span><span class="num">{{ trailText }}</span>
         </button>
         <button class="btn icon" :disabled="!project.canForward" title="Trail: forward (])" @click="project.trail(1)">
           <IconArrowRight :size="15" stroke="1.6" /><span class="visually-hidden">Trail forward</span>
@@ -101,7 +105,7 @@ const toggleTheme = (): void => void (view.theme = view.theme === 'day' ? 'night
           class="btn"
           :class="{ on: view.panel === 'models' }"
           title="The models of the project: bring in, place, take out"
-          @click="view.panel = view.panel === 'models' ? 'stand' : 'models'"
+          @click="view.open(view.panel === 'models' ? 'stand' : 'models')"
         >
           Models
         </button>
@@ -209,5 +213,27 @@ header {
 .saved.failed,
 .saved.conflict {
   color: var(--ochre);
+}
+@media (max-width: 1000px) {
+  header {
+    gap: 8px;
+  }
+  .gap {
+    display: none;
+  }
+  .trail-word {
+    display: none;
+  }
+  .right {
+    gap: 4px;
+  }
+  .name {
+    min-width: 0;
+    flex: 0 1 auto;
+  }
+  .finishing .saved,
+  .finishing .name {
+    display: none;
+  }
 }
 </style>

@@ -11,6 +11,8 @@ import type { Workers } from './stage-workers.ts'
 export const SAMPLES = { picture: 16, clay: 6, thumbnail: 1, still: 32 } as const
 export function createRequests({ stageNow }: Workers, { ready, originNow, firstIsShown }: Models) {
   const still = ref<number | null>(null)
+  /** Seconds until it is finished, as far as can be told; null in the beginning. */
+  const stillLeftS = ref<number | null>(null)
   /** The EV that the picture on the screen is exposed by. */
   const shownEv = ref<number | null>(null)
   /** A request in the stage's own coordinates. */
@@ -46,12 +48,16 @@ export function createRequests({ stageNow }: Workers, { ready, originNow, firstI
     const s = stageNow()
     if (!s || !ready.value || still.value !== null) return null
     still.value = 0
+    stillLeftS.value = null
+    const begun = performance.now()
     try {
       return await s.still(local({ camera, appearance, samples: SAMPLES.still }), (done) => {
-        if (still.value !== null) still.value = done
+        if (still.value === null) return
+        still.value = done
+        stillLeftS.value = leftOf(done, (performance.now() - begun) / 1000)
       })
     } finally {
-      still.value = null
+      still.value = stillLeftS.value = null
     }
   }
   const cancelStill = (): void => stageNow()?.cancelStill()
@@ -59,5 +65,9 @@ export function createRequests({ stageNow }: Workers, { ready, originNow, firstI
   const outline = async (request: OutlineRequest): Promise<ImageBitmap | null> =>
     ready.value ? ((await stageNow()?.outline(local(request))) ?? null) : null
 
-  return { still, shownEv, picture, stopPicture, drawing, thumbnail, meter, finish, cancelStill, outline }
+  return { still, stillLeftS, shownEv, picture, stopPicture, drawing, thumbnail, meter, finish, cancelStill, outline }
 }
+
+/** Seconds left by what is done in what time; null while too little is done to tell. */
+export const leftOf = (done: number, tookS: number): number | null =>
+  done > 0.03 && tookS > 1 ? (tookS * (1 - done)) / done : null

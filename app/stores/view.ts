@@ -11,6 +11,8 @@ export type Picking =
 export type StandTab = 'place' | 'straighten' | 'fit' | 'views'
 /** What the Visible panel lists. */
 export type VisibleTab = 'objects' | 'storeys' | 'materials' | 'sets'
+/** How large the contact sheet's pictures are. */
+export type TileSize = 'small' | 'medium' | 'large'
 /** The panel opened at the right: a cell of the strip, or the models. */
 export type PanelName = CellName | 'models'
 /** What stands large in the middle. */
@@ -21,6 +23,10 @@ export type SideView = 'sight' | 'north' | 'east' | 'south' | 'west'
 
 /** An unhurried walk indoors, metres a second (common practice). */
 export const WALK_MPS = 1.4
+
+/** By the room there is. */
+const ownTileSize = (): TileSize =>
+  window.innerHeight > 1250 ? 'large' : window.innerHeight > 950 ? 'medium' : 'small'
 
 /** Settings of this browser, kept for every project. */
 function createHabits() {
@@ -36,6 +42,9 @@ function createHabits() {
     /** All viewpoints as cones in Plan, Side and the outside view. */
     allCones: useLocalStorage('yoroi.allCones', false),
     walkMps: useLocalStorage('yoroi.walkMps', WALK_MPS),
+    /** Widths that the panes were dragged to, page pixels; null: their own. */
+    panes: useLocalStorage<{ left: number | null; right: number | null }>('yoroi.panes', { left: null, right: null }),
+    tileSize: useLocalStorage<TileSize>('yoroi.tiles', ownTileSize()),
     /** Null: by the size of the model. */
     flyMps: useLocalStorage<number | null>('yoroi.flyMps', null, { serializer: StorageSerializers.object }),
   }
@@ -49,6 +58,8 @@ function createPage() {
     standTab: ref<StandTab>('place'),
     visibleTab: ref<VisibleTab>('objects'),
     keepSize: ref(false),
+    /** Which pane of a narrow window is open over the picture. */
+    drawer: ref<'left' | 'right' | null>(null),
     help: ref(false),
     commands: ref(false),
   }
@@ -86,6 +97,7 @@ function createForProject() {
 
 export const useView = defineStore('view', () => {
   const own = createForProject()
+  const page = createPage()
   function forSubject(subject: 'room' | 'product'): void {
     const start = createForProject()
     for (const name of Object.keys(own) as (keyof typeof own)[]) (own[name] as Ref).value = start[name].value
@@ -93,5 +105,10 @@ export const useView = defineStore('view', () => {
     own.holdLevel.value = subject === 'room'
     own.gait.value = subject === 'room' ? 'walk' : 'fly'
   }
-  return { ...createHabits(), ...createPage(), ...own, forSubject }
+  /** Opens a panel at the right, also where the right side is a drawer. */
+  function open(panel: PanelName): void {
+    page.panel.value = panel
+    page.drawer.value = 'right'
+  }
+  return { ...createHabits(), ...page, ...own, forSubject, open }
 })

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { aimAt, newSetup } from '#model'
 import { frameOf, lensOf, poseAt } from '../../tests/support/cameras.ts'
-import { pictureName } from '../frame/still/name.ts'
+import { pictureName, type Given } from '../frame/still/name.ts'
 import {
   aspectText,
   cutShort,
@@ -57,11 +57,28 @@ describe('short forms', () => {
     expect([signed(2.06, 1), signed(-0.04, 1), signed(-3, 0)]).toEqual(['+2.1', '0.0', '−3'])
     expect(differenceText({ part: 'stand', path: 'aim.point.1', a: 2, b: 2.50049 })).toBe('stand, aim point y: 2 → 2.5')
   })
-  it('of file names: safe, from project and viewpoint', () => {
-    expect(pictureName('Saltmarsh / Seed: Library', 'Hall, east')).toBe('Saltmarsh-Seed-Library_Hall-east.png')
-    expect(pictureName('///', null)).toBe('picture.png')
-    const at = new Date(2026, 2, 4, 9, 5, 7)
-    expect(pictureName('Hall', 'East', at)).toBe('Hall_East_2026-03-04_090507.png')
-    expect(pictureName('Hall', null, at)).toBe('Hall_2026-03-04_090507.png')
+  it('of file names: the name, safe on every disk, then a number where another picture has it', () => {
+    const names: string[] = []
+    let given: Given = {}
+    for (const [name, shows] of [
+      ['Hall, east / 1:2', 'a'],
+      ['Hall, east / 1:2', 'b'],
+      ['Hall, east / 1:2', 'a'],
+      ['Hall, east / 1:2', 'c'],
+      ['///', 'a'],
+      ['constructor', 'a'],
+    ] as const) {
+      const r = pictureName(name, shows, given)
+      names.push(r.file)
+      given = r.given
+    }
+    expect(names).toEqual([
+      'Hall-east-12.png',
+      'Hall-east-12-2.png',
+      'Hall-east-12.png',
+      'Hall-east-12-3.png',
+      'picture.png',
+      'constructor.png',
+    ])
   })
 })

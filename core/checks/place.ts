@@ -4,8 +4,8 @@
 
 import { directionOf, projectPoint, standAs, standMoved } from '../camera/index.ts'
 import { fitPoints } from '../framing/index.ts'
-import { addScaled, boxCorners, dot, type Vec3 } from '../math/index.ts'
-import { sightThrough, type Sight } from '../section/index.ts'
+import { addScaled, boxCorners, dot, type Box, type Vec3 } from '../math/index.ts'
+import { isBetweenCuts, sightThrough, type Sight } from '../section/index.ts'
 import type { Check, Look, SceneHit } from './types.ts'
 
 const EYE_M = { least: 1.1, most: 1.75, above: 3.2 } as const
@@ -110,10 +110,26 @@ function emptiedByCut({ camera, setup, scene }: Look): string | null {
 }
 const PROBES = 12
 
+/** Whether all that is shown lies in the frame, between the cuts: small as it may be, it is there. */
+function isWholly({ camera, setup }: Look, box: Box): boolean {
+  const { widthPx, heightPx } = camera.frame
+  return boxCorners(box).every((corner) => {
+    const at = projectPoint(camera, corner)
+    return (
+      at !== null &&
+      isBetweenCuts(setup.shown, at.depthM) &&
+      at.xPx >= 0 &&
+      at.xPx <= widthPx &&
+      at.yPx >= 0 &&
+      at.yPx <= heightPx
+    )
+  })
+}
+
 export const nothingInView: Check = (look) => {
   const { camera, setup, scene, grid } = look
   const seen = grid.filter(Boolean).length / grid.length
-  if (seen > SEEN_SHARE) return []
+  if (seen > SEEN_SHARE || (scene.box && isWholly(look, scene.box))) return []
   const cut = scene.box ? emptiedByCut(look) : null
   const finding = {
     id: 'nothing-in-view',

@@ -84,7 +84,7 @@ const putBack = (): void => void project.run(withMove({ moveM: [0, 0, 0], turnDe
         >
           Same material
         </button>
-        <button v-if="isModel" class="btn" @click="view.panel = 'models'">Place…</button>
+        <button v-if="isModel" class="btn" @click="view.open('models')">Place…</button>
       </div>
       <details v-if="move" :open="isMoved">
         <summary>Moved by</summary>

@@ -80,13 +80,14 @@ const groups = computed(() => (view.visibleTab === 'storeys' ? storeys.value : m
 }
 .bar {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 6px;
   padding: 6px 14px;
   border-top: 1px solid var(--line);
 }
 .bar > :first-child {
-  flex: 1;
+  flex: 1 0 auto;
 }
 .search {
   display: flex;

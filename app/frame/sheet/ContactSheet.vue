@@ -6,16 +6,19 @@ import VirtualScroller from 'primevue/virtualscroller'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { keptNames, partLabel, type PartName, type Viewpoint } from '#model'
 import { useNotices } from '../../stores/notices.ts'
+import { useView } from '../../stores/view.ts'
 import { newId, newStamp, useProject } from '../../stores/project.ts'
 import LeftBehindList from './LeftBehindList.vue'
 import SheetWindow from './SheetWindow.vue'
+import { GAP_PX, TILES } from './tile-size.ts'
 import ViewpointTile from './ViewpointTile.vue'
 
 const project = useProject()
 const notices = useNotices()
 const list = computed<readonly Viewpoint[]>(() => project.document?.viewpoints ?? [])
-/** Width of a tile and the gap behind it. */
-const TILE_PX = 122
+const view = useView()
+const tileSize = computed(() => TILES[view.tileSize])
+const SIZES = ['small', 'medium', 'large'] as const
 
 const renaming = ref<string | null>(null)
 const menu = ref<InstanceType<typeof Menu> | null>(null)
@@ -112,16 +115,36 @@ type Options = (i: number) => { index: number }
 </script>
 
 <template>
-  <section ref="sheet" class="sheet" aria-label="Contact sheet">
+  <section
+    ref="sheet"
+    class="sheet"
+    aria-label="Contact sheet"
+    :style="{ '--tile-w': `${tileSize.width}px`, '--tile-h': `${tileSize.height}px` }"
+  >
+    <div class="sizes" role="radiogroup" aria-label="Size of the pictures">
+      <button
+        v-for="(s, i) in SIZES"
+        :key="s"
+        class="plain"
+        role="radio"
+        :aria-checked="view.tileSize === s"
+        :aria-label="s"
+        :title="`Pictures ${s}`"
+        @click="view.tileSize = s"
+      >
+        <i :style="{ width: `${7 + 3 * i}px`, height: `${5 + 2 * i}px` }" />
+      </button>
+    </div>
     <p v-if="list.length === 0" class="row empty quiet">
       Frame something, then press <b>Keep as new</b> (Shift+K): your viewpoints line up here.
     </p>
     <VirtualScroller
       v-else
+      :key="view.tileSize"
       ref="scroller"
       class="row"
       :items="list as Viewpoint[]"
-      :item-size="TILE_PX"
+      :item-size="tileSize.width + GAP_PX"
       :num-tolerated-items="5"
       :tabindex="-1"
       orientation="horizontal"
@@ -171,6 +194,25 @@ type Options = (i: number) => { index: number }
   overflow-x: auto;
   overflow-y: hidden;
   scrollbar-width: thin;
+}
+.sizes {
+  display: grid;
+  align-content: center;
+  border-right: 1px solid var(--line);
+}
+.sizes .plain {
+  width: 26px;
+  height: 26px;
+  display: grid;
+  place-items: center;
+}
+.sizes i {
+  border: 1px solid var(--line-strong);
+  border-radius: 1px;
+}
+.sizes [aria-checked='true'] i {
+  border-color: var(--plum);
+  background: var(--plum-soft);
 }
 .empty {
   padding: 38px 16px;

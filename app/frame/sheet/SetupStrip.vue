@@ -79,7 +79,7 @@ watch(
 )
 function press(cell: CellName): void {
   if (!view.keeping) {
-    view.panel = cell
+    view.open(cell)
     return
   }
   const parts = partsOfCell(cell)
@@ -110,7 +110,7 @@ defineExpose({ confirm })
 </script>
 
 <template>
-  <div class="strip" role="toolbar" aria-label="Setup" @keydown.esc="escape">
+  <div class="strip" :class="{ keeping: view.keeping }" role="toolbar" aria-label="Setup" @keydown.esc="escape">
     <button
       v-for="c in cells"
       :key="c.cell"
@@ -141,6 +141,7 @@ defineExpose({ confirm })
   background: var(--strip);
   color: var(--strip-ink);
   min-width: 0;
+  min-height: 62px;
 }
 .cell {
   position: relative;
@@ -195,5 +196,34 @@ defineExpose({ confirm })
 .box.full {
   background: var(--dot);
   border-color: var(--dot);
+}
+/* without room for nine in a row: two rows of four, the actions beside them */
+@container middle (max-width: 690px) {
+  .strip {
+    display: grid;
+    grid-template-columns: repeat(4, minmax(0, 1fr)) minmax(104px, 1.1fr);
+    grid-auto-rows: 40px;
+    grid-auto-flow: row;
+  }
+  .cell {
+    width: auto;
+    padding: 5px 2px 3px 8px;
+    border-bottom: 1px solid var(--strip-line);
+  }
+  .cell .num {
+    display: inline;
+    margin-right: 6px;
+  }
+  .strip > :last-child {
+    grid-column: 5;
+    grid-row: 1 / span 2;
+  }
+  .strip.keeping {
+    grid-template-columns: repeat(8, minmax(0, 1fr));
+  }
+  .keeping > :last-child {
+    grid-column: 1 / -1;
+    grid-row: 2;
+  }
 }
 </style>

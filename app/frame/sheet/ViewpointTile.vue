@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // One viewpoint of the contact sheet: its picture, number and name, which parts it keeps, and the way to more.
 import { IconDots, IconLock } from '@tabler/icons-vue'
+import { onLongPress } from '@vueuse/core'
 import { computed, nextTick, ref, watch } from 'vue'
 import { CAMERA_PARTS, keptNames, partLabel, type Viewpoint } from '#model'
 import { useProject } from '../../stores/project.ts'
@@ -17,6 +18,9 @@ const emit = defineEmits<{
   cancel: []
 }>()
 const project = useProject()
+const item = ref<HTMLElement | null>(null)
+// touch and pen have no other button: held, a tile opens its menu
+onLongPress(item, (e) => e.pointerType !== 'mouse' && emit('menu', e), { delay: 550, distanceThreshold: 8 })
 const input = ref<HTMLInputElement | null>(null)
 const isNow = computed(() => project.recalled?.id === props.viewpoint.id)
 const words = computed(
@@ -40,7 +44,14 @@ const renamed = (e: Event): void => void (props.renaming && emit('renamed', (e.t
 </script>
 
 <template>
-  <div class="item" :class="{ now: isNow }" :data-index="index" data-testid="viewpoint">
+  <div
+    class="item"
+    :class="{ now: isNow }"
+    :data-index="index"
+    data-testid="viewpoint"
+    ref="item"
+    @contextmenu.prevent="emit('menu', $event)"
+  >
     <button
       class="plain recall"
       :title="`Recall “${viewpoint.name}”`"
@@ -89,14 +100,14 @@ const renamed = (e: Event): void => void (props.renaming && emit('renamed', (e.t
 
 <style scoped>
 .item {
-  width: 112px;
+  width: var(--tile-w);
   flex: none;
 }
 .recall {
   position: relative;
   display: block;
-  width: 112px;
-  height: 62px;
+  width: var(--tile-w);
+  height: var(--tile-h);
   border: 1px solid var(--line);
   border-radius: 2px;
   overflow: hidden;

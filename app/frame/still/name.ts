@@ -1,21 +1,24 @@
 // What is a saved picture called?
+// Model: the viewpoint's name (the project's where there is none), then a number where another picture of the project has that name.
 
-/**
- * A file name from the project and the viewpoint, safe on every disk; a framing that no viewpoint keeps is told by the moment it was
- * saved, so that two of them never share a name.
- */
-export function pictureName(project: string, viewpoint: string | null, unkept: Date | null = null): string {
-  const clean = (s: string): string => s.replace(/[^\p{L}\p{N} ._-]+/gu, '').trim().replace(/\s+/g, '-').slice(0, 60) // prettier-ignore
-  return (
-    [clean(project) || 'picture', viewpoint ? clean(viewpoint) : '', unkept ? moment(unkept) : '']
-      .filter(Boolean)
-      .join('_') + '.png'
-  )
-}
+/** Pictures that a project's names were given to, by name: what each shows, in the order of saving. */
+export type Given = Readonly<Record<string, readonly string[]>>
+/** As many are remembered a name. */
+const REMEMBERED = 500
 
-/** Local time, in an order that sorts. */
-function moment(t: Date): string {
-  const two = (n: number): string => String(n).padStart(2, '0')
-  const day = [t.getFullYear(), two(t.getMonth() + 1), two(t.getDate())].join('-')
-  return `${day}_${two(t.getHours())}${two(t.getMinutes())}${two(t.getSeconds())}`
+/** A name safe on every disk: letters, digits, point, dash and line. */
+const clean = (s: string): string => s.replace(/[^\p{L}\p{N} ._-]+/gu, '').trim().replace(/\s+/g, '-').slice(0, 80) // prettier-ignore
+
+/** The file's name for what `shows` stands for, the same for the same again; and what is given then. */
+export function pictureName(
+  name: string,
+  shows: string,
+  given: Given,
+): { readonly file: string; readonly given: Given } {
+  const base = clean(name) || 'picture'
+  const before = Object.hasOwn(given, base) ? given[base]! : []
+  const known = before.indexOf(shows)
+  const at = known >= 0 ? known : before.length
+  const file = `${base}${at > 0 ? `-${at + 1}` : ''}.png`
+  return { file, given: known >= 0 ? given : { ...given, [base]: [...before, shows].slice(0, REMEMBERED) } }
 }

@@ -1,16 +1,23 @@
 // The finished picture: rendered at the frame's size by the same camera, downloaded as PNG.
-import { pictureName } from './name.ts'
+import { useLocalStorage } from '@vueuse/core'
+import { fingerprint, type Setup } from '#model'
+import { pictureName, type Given } from './name.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useProject } from '../../stores/project.ts'
 import { useOutdoors } from '../../stores/outdoors.ts'
 import { useStage } from '../../stores/stage.ts'
 
+/** Begins at once; how far it is stands in the header. Tells why where it cannot begin. */
 export async function savePicture(): Promise<void> {
   const project = useProject()
   const stage = useStage()
   const notices = useNotices()
-  const { camera, working, document: doc } = project
-  if (!camera || !working || !doc || stage.still !== null) return
+  const { camera, workingShown: working, id } = project
+  if (!camera || !working || !id) return
+  if (stage.still !== null) return notices.say('A picture is being finished already: it stands in the header.')
+  if (!stage.ready) return notices.say('The model is not there yet: the picture can be finished as soon as it is.')
+  // what it is called is settled by what it shows now, whatever is done meanwhile
+  const file = nameFor(id, project.recalled?.name ?? project.document!.name, working)
   const started = performance.now()
   try {
     const blob = await stage.finish(camera, useOutdoors().appearance(working))
@@ -19,21 +26,19 @@ export async function savePicture(): Promise<void> {
       return
     }
     const url = URL.createObjectURL(blob)
-    const link = Object.assign(window.document.createElement('a'), {
-      href: url,
-      download: pictureName(
-        doc.name,
-        project.recalled?.name ?? null,
-        project.recalled && project.changed.length === 0 ? null : new Date(),
-      ),
-    })
-    link.click()
+    Object.assign(window.document.createElement('a'), { href: url, download: file }).click()
     setTimeout(() => URL.revokeObjectURL(url), 60_000)
     const s = (performance.now() - started) / 1000
-    notices.say(
-      `${link.download} is saved: ${camera.frame.widthPx} × ${camera.frame.heightPx} px in ${s.toFixed(0)} s.`,
-    )
+    notices.say(`${file} is saved: ${camera.frame.widthPx} × ${camera.frame.heightPx} px in ${s.toFixed(0)} s.`)
   } catch (e) {
     notices.fail(e)
   }
+}
+
+/** The file's name for what a Setup shows; remembered in this browser, by project. */
+function nameFor(projectId: string, name: string, setup: Setup): string {
+  const given = useLocalStorage<Given>(`yoroi.pictures.${projectId}`, {})
+  const r = pictureName(name, fingerprint(setup), given.value)
+  given.value = r.given
+  return r.file
 }
