@@ -41,6 +41,7 @@ out vec4 colour;
 uniform sampler2D uFacets;
 uniform vec2 uPixel;
 uniform vec3 uColour;
+uniform float uHalo;
 float edge(vec4 a, vec4 b) {
   if ((a.a > 0.0) != (b.a > 0.0)) return 1.0;
   if (a.a <= 0.0) return 0.0;
@@ -58,7 +59,7 @@ void main() {
     near = max(near, max(edge(here, texture(uFacets, at - d)), edge(here, texture(uFacets, at + 2.0 * d))));
   }
   if (line > 0.5) colour = vec4(uColour, 0.85);
-  else if (near > 0.5) colour = vec4(1.0, 1.0, 1.0, 0.45);
+  else if (near > 0.5 && uHalo > 0.0) colour = vec4(1.0, 1.0, 1.0, uHalo);
   else if (here.a > 0.0) colour = vec4(uColour, 0.07);
   else colour = vec4(0.0);
 }
@@ -83,6 +84,7 @@ export class GhostPass {
     uFacets: { value: null },
     uPixel: { value: new Vector2() },
     uColour: { value: new Color() },
+    uHalo: { value: 0 },
   })
 
   constructor(gl: FullPasses, stage: StageScene) {
@@ -92,7 +94,7 @@ export class GhostPass {
   }
 
   /** RGBA, rows from the top. What `shown` hides is drawn all the same: it is what ghosts are of. */
-  draw({ widthPx: width, heightPx: height, camera, ids, colour }: OutlineRequest): Promise<ImageData> {
+  draw({ widthPx: width, heightPx: height, camera, ids, colour, style }: OutlineRequest): Promise<ImageData> {
     const { renderer } = this.gl
     if (this.facets.width !== width || this.facets.height !== height) this.facets.setSize(width, height)
     this.stage.setHidden([])
@@ -109,6 +111,7 @@ export class GhostPass {
     u['uFacets']!.value = this.facets.texture
     ;(u['uPixel']!.value as Vector2).set(1 / width, 1 / height)
     ;(u['uColour']!.value as Color).setRGB(...colour)
+    u['uHalo']!.value = style === 'ghosts' ? 0.45 : 0
     return this.gl.readOut(this.line, { width, height })
   }
 

@@ -30,13 +30,14 @@ export interface PictureRequest {
   readonly place?: 'picture' | 'outside'
 }
 
-/** Some objects, seen through whatever stands before them, on clear ground: their outline, or as ghosts with their creases. */
+/** Some objects, seen through whatever stands before them, on clear ground: their outline, as ghosts with their creases,
+ * or the same drawn as a sign on paper, without the light line that sets ghosts off from a picture. */
 export interface OutlineRequest {
   readonly camera: Camera
   readonly widthPx: number
   readonly heightPx: number
   readonly ids: readonly string[]
-  readonly style: 'outline' | 'ghosts'
+  readonly style: 'outline' | 'ghosts' | 'drawn'
   readonly shown: Shown
   /** sRGB, 0..1. */
   readonly colour: readonly [number, number, number]

@@ -53,6 +53,7 @@ function straightening(): Action[] {
       enabled: isOpen,
     }),
     action('aim-point', 'Aim at a point: click it', () => begin('aim-point'), { enabled: isOpen }),
+    action('over', 'Straight down on a point: click it', () => begin('over'), { enabled: isOpen }),
     action('aim-object', 'Aim at an object: click it', () => begin('aim-object'), { enabled: isOpen }),
     action('roll-left', 'Turn the picture 90° to the left', () => rollBy(90), { enabled: isOpen }),
     action('roll-right', 'Turn the picture 90° to the right', () => rollBy(-90), { enabled: isOpen }),

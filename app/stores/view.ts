@@ -7,7 +7,7 @@ import type { CellName } from '#model'
 export type Tool = 'turn' | 'orbit' | 'slide' | 'dolly' | 'stand' | 'pick'
 /** What a click on picture, Plan or Side is asked for; drags do what they always do. */
 export type Picking =
-  'square' | 'centre' | 'horizon' | 'aim-point' | 'aim-object' | 'main-direction' | 'fit-points' | 'measure'
+  'square' | 'centre' | 'horizon' | 'aim-point' | 'aim-object' | 'main-direction' | 'fit-points' | 'measure' | 'over'
 export type StandTab = 'place' | 'straighten' | 'fit' | 'views'
 /** What the Visible panel lists. */
 export type VisibleTab = 'objects' | 'storeys' | 'materials' | 'sets'
@@ -78,6 +78,8 @@ function createForProject() {
     onFurniture: ref(false),
     /** Eye height for the next stand, metres; null: the project's own. */
     standHeightM: ref<number | null>(null),
+    /** Height over a picked point to look straight down from, metres; null: as high as the camera stands over it. */
+    overHeightM: ref<number | null>(null),
     holdLevel: ref(true),
     /** The same for parallel pictures, which stand off level by their nature. */
     holdLevelFlat: ref(false),

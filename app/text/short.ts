@@ -27,6 +27,10 @@ export const bearingText = (deg: number): string => `${wrapBearingDeg(deg).toFix
 /** Compass point of a bearing, of eight. */
 export const compass = (deg: number): string => ['north', 'north-east', 'east', 'south-east', 'south', 'south-west', 'west', 'north-west'][Math.round(wrapBearingDeg(deg) / 45) % 8]! // prettier-ignore
 
+/** The same in the room of a small tile: north, but NE. */
+export const compassShort = (deg: number): string =>
+  compass(deg).includes('-') ? compass(deg).split('-').map((w) => w[0]!.toUpperCase()).join('') : compass(deg) // prettier-ignore
+
 export function standShort(pose: Pose, eyeHeightM: number | null, unit: LengthUnit): [string, string] {
   const level = Math.abs(pose.tiltDeg) < 0.005 && Math.abs(pose.rollDeg) < 0.005
   const height = eyeHeightM === null ? pose.station[2] : eyeHeightM

@@ -42,6 +42,7 @@ export {
   FOCAL_RANGE_MM,
   imageCircleLimitMm,
   imageCircleMm,
+  isPastShift,
   PRIMES_MM,
   usedSensor,
   type FieldOfView,

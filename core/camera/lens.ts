@@ -80,6 +80,10 @@ export function imageCircleLimitMm(lens: Lens): number {
   return 2 * Math.hypot(W / 2 + 12 * k, H / 2)
 }
 
+/** Whether a perspective picture needs a larger image circle than real shift lenses have. */
+export const isPastShift = (lens: Lens, frame: Frame): boolean =>
+  lens.projection.kind === 'perspective' && imageCircleMm(lens, frame) > imageCircleLimitMm(lens) * (1 + 1e-9)
+
 /** Focal lengths marked on the scale, mm (practice). */
 export const PRIMES_MM = [14, 18, 20, 21, 24, 28, 35, 40, 50, 65, 85, 105, 135, 180] as const
 export const FOCAL_RANGE_MM = { min: 5, max: 2000 } as const

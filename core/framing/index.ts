@@ -21,7 +21,6 @@ export {
   frontBearingDeg,
   isProduct,
   offsetAhead,
-  orbitedBy,
   rolledBy,
   standAtSide,
   stepAlong,
@@ -69,3 +68,4 @@ export { holdsAll, measuredCamera, measuredStand, type MeasuredTarget } from './
 export { focalOfEdge } from './edge-focal.ts'
 export { distancesBetween, type Measurement } from './distances.ts'
 export { roundStepM, snapBearing, snapTo, turnedInPlan, type Snapped, type SnapLine } from './snap.ts'
+export { poseRound, standOver, standRound } from './round.ts'

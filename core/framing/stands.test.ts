@@ -1,8 +1,7 @@
-import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { cameraOf } from '../../tests/support/cameras.ts'
 import { directionOf, poseOfStand, projectPoint, type Stand } from '../camera/index.ts'
-import { addScaled, boxCorners, distance, dot, type Vec3 } from '../math/index.ts'
+import { addScaled, boxCorners, dot, type Vec3 } from '../math/index.ts'
 import {
   aimMoved,
   aligned,
@@ -10,7 +9,6 @@ import {
   frontBearingDeg,
   isProduct,
   offsetAhead,
-  orbitedBy,
   rolledBy,
   standAtSide,
   stepAlong,
@@ -23,7 +21,6 @@ const at = (station: Vec3, point: Vec3): Stand => ({
   aim: { kind: 'point', point, topBearingDeg: 0 },
   rollDeg: 0,
 })
-const number = fc.double({ min: -20, max: 20, noNaN: true })
 const box = { min: [2, 3, 0] as Vec3, max: [4, 4, 2] as Vec3 }
 const turned = (deg: number): Axes => [directionOf(deg + 90, 0), directionOf(deg, 0), [0, 0, 1]]
 
@@ -56,28 +53,6 @@ describe('at the sides of a box', () => {
 })
 
 describe('moves by numbers', () => {
-  it('round the aim: there and back is nothing, and the distance is kept', () => {
-    fc.assert(
-      fc.property(
-        number,
-        number,
-        fc.double({ min: -40, max: 40, noNaN: true }),
-        fc.double({ min: -30, max: 30, noNaN: true }),
-        (x, y, turn, rise) => {
-          fc.pre(Math.hypot(x, y) > 0.5)
-          const s = at([x, y, 1], [0, 0, 1])
-          const r = orbitedBy(s, turn, rise, nowhere)
-          const back = r.ok ? orbitedBy(r.value, -turn, -rise, nowhere) : r
-          if (!r.ok || !back.ok) throw new Error('refused')
-          expect(distance(r.value.station, [0, 0, 1])).toBeCloseTo(Math.hypot(x, y), 9)
-          expect(distance(back.value.station, s.station)).toBeLessThan(1e-9)
-          // up round it looks down on it
-          if (rise > 1) expect(r.value.station[2]).toBeGreaterThan(1)
-        },
-      ),
-    )
-    expect(orbitedBy({ ...at([0, 0, 0], [1, 1, 1]), aim: { kind: 'direction', bearingDeg: 0, tiltDeg: 0 } }, 1, 1, nowhere)).toMatchObject({ reason: 'no-aim' }) // prettier-ignore
-  })
   it('aligned, station and aim share the coordinate, and never become one point', () => {
     for (const axis of [0, 1, 2] as const) {
       const r = aligned(at([1, 2, 3], [4, 6, 8]), axis, nowhere)

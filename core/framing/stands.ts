@@ -117,18 +117,6 @@ export function aimMoved(s: Stand, by: Vec3, axesOfNode: (id: string) => Axes | 
   return ok(axes ? { ...s, aim: { ...aim, offset: addScaled(aim.offset, ownOf(axes, by), 1) } } : s)
 }
 
-/** Round the aim by angles, the distance kept: up round it looks down on it. Refused without an aim point. */
-export function orbitedBy(s: Stand, turnDeg: number, riseDeg: number, centreOf: AimCentre): Result<Stand, 'no-aim'> {
-  const p = aimPointOf(s.aim, centreOf)
-  if (!p) return refused('no-aim', 'There is no aim point to go round. Aim at a point first.')
-  const pose = poseOfStand(s, centreOf)
-  const tiltDeg = Math.min(90, Math.max(-90, pose.tiltDeg - riseDeg))
-  const bearingDeg = wrapBearingDeg(pose.bearingDeg - turnDeg)
-  const station = addScaled(p, directionOf(bearingDeg, tiltDeg), -distance(p, s.station))
-  const topBearingDeg = topOf(bearingDeg, tiltDeg)
-  return ok({ ...s, station, aim: s.aim.kind === 'direction' ? s.aim : { ...s.aim, topBearingDeg } })
-}
-
 /** The roll turned on, from above -180 up to 180 degrees. */
 export function rolledBy(s: Stand, deg: number): Stand {
   const next = ((((s.rollDeg + deg + 180) % 360) + 360) % 360) - 180

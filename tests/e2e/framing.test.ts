@@ -366,7 +366,7 @@ describe('measured views', () => {
   })
   it('isometric, and back to perspective with the subject’s size kept', async () => {
     await tab('Views')
-    await button('Isometric looking north-east').click()
+    await page.getByRole('button', { name: /Isometric looking north-east/ }).click()
     const iso = await after(/^Isometric/)
     const c = cameraOf(iso)
     expect(c.pose.tiltDeg).toBeCloseTo(-35.264, 3)

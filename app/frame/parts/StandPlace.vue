@@ -4,7 +4,6 @@ import { computed } from 'vue'
 import { wrapBearingDeg, type LengthUnit } from '#core/base'
 import { standTurnedTo, type Stand } from '#core/camera'
 import { distance } from '#core/math'
-import AnglePair from '../../controls/AnglePair.vue'
 import AxisFields from '../../controls/AxisFields.vue'
 import ChoiceRow from '../../controls/ChoiceRow.vue'
 import NumberField from '../../controls/NumberField.vue'
@@ -174,19 +173,35 @@ function paste(e: ClipboardEvent): void {
       </span>
     </div>
     <StandSteps />
-    <details>
-      <summary>Round the aim</summary>
-      <div class="line">
-        <span class="quiet">Turn, rise</span>
-        <AnglePair
-          :start="[15, 0]"
-          :labels="['Turn, degrees', 'Rise, degrees']"
-          action="Go"
-          title="Goes round the aim clockwise seen from above, and up; the distance stays"
-          @go="moves.orbitBy"
-        />
-      </div>
-    </details>
+    <hr />
+    <p class="text quiet">
+      Round <b>{{ moves.pivot.value?.what ?? 'the aim' }}</b>, which keeps its place in the picture
+    </p>
+    <NumberField
+      label="Looking along"
+      kind="angle"
+      suffix="°"
+      hint="Bearing; the camera goes round"
+      :model-value="pose.bearingDeg"
+      :step="5"
+      @change="done(moves.roundTo($event, pose.tiltDeg), 'Went round')"
+      @live="live(moves.roundTo($event, pose.tiltDeg))"
+      v-on="ends('Went round')"
+    />
+    <NumberField
+      label="From above by"
+      kind="angle"
+      suffix="°"
+      hint="0 is level, 90 straight down, less than 0 from below"
+      :model-value="-pose.tiltDeg"
+      :step="5"
+      :min="-90"
+      :max="90"
+      :reset-to="0"
+      @change="done(moves.roundTo(pose.bearingDeg, -$event), 'Went round')"
+      @live="live(moves.roundTo(pose.bearingDeg, -$event))"
+      v-on="ends('Went round')"
+    />
     <hr />
     <div class="line">
       <span class="quiet">Whole stand</span>

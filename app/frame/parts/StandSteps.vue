@@ -4,15 +4,21 @@ import { computed, ref } from 'vue'
 import type { Vec3 } from '#core/math'
 import ChoiceRow from '../../controls/ChoiceRow.vue'
 import NumberField from '../../controls/NumberField.vue'
+import { useFraming } from '../camera/framing.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
+import { usePicking } from '../straighten/picking.ts'
 import { useStandMoves, type NudgeAxes, type NudgeWhat, type ObjectSide } from '../straighten/stand-moves.ts'
 
 const project = useProject()
 const stage = useStage()
 const view = useView()
 const moves = useStandMoves()
+const picking = usePicking()
+const { eyeHeight } = useFraming()
+/** How high the camera stands over the floor, or over the ground. */
+const standsOverM = computed(() => eyeHeight.value ?? Math.max(0.5, project.camera?.pose.station[2] ?? 3))
 const axes = ref<NudgeAxes>('view')
 const what = ref<NudgeWhat>('both')
 const AXES = [
@@ -65,6 +71,34 @@ const of = computed(() =>
         </button>
       </span>
     </div>
+    <div class="line">
+      <span class="quiet" title="Straight down on a point of the model">Straight down</span>
+      <span class="buttons">
+        <button
+          class="btn"
+          :class="{ on: view.picking === 'over' }"
+          title="Click a point in the picture, Plan or Side; the top of the picture stays where it points"
+          @click="picking.begin('over')"
+        >
+          On a point…
+        </button>
+      </span>
+    </div>
+    <NumberField
+      label="from over it"
+      kind="length"
+      :unit="project.document!.unit"
+      :model-value="view.overHeightM ?? standsOverM"
+      :step="0.1"
+      :min="0.01"
+      :max="10000"
+      hint="Height over the point; left alone, as high as the camera stands now"
+      positive
+      :reset-to="standsOverM"
+      @change="view.overHeightM = $event"
+      @live="view.overHeightM = $event"
+      @cancel="view.overHeightM = $event"
+    />
     <details>
       <summary>By steps</summary>
       <NumberField

@@ -2,17 +2,18 @@
 // Measured views as small pictures: each fitted to the selection or the model, at a free extent or at a drawing scale.
 import Select from 'primevue/select'
 import { computed } from 'vue'
-import { drawnAxes, scaleOfWidth, STANDARD_SCALES, widthAtScaleM, type MeasuredView, type Quarter } from '#core/framing'
+import { drawnAxes, scaleOfWidth, STANDARD_SCALES, widthAtScaleM, type Quarter } from '#core/framing'
 import AnglePair from '../../controls/AnglePair.vue'
 import ChoiceRow from '../../controls/ChoiceRow.vue'
 import NumberField from '../../controls/NumberField.vue'
 import { useFraming } from '../camera/framing.ts'
 import { useProject } from '../../stores/project.ts'
-import { diagramOf } from '../straighten/diagram.ts'
 import { useFitting } from '../straighten/fitting.ts'
 import { useMeasuredViews } from '../straighten/measured-views.ts'
-import { compass, signed } from '../../text/short.ts'
+import { viewRows } from '../straighten/view-rows.ts'
+import { signed } from '../../text/short.ts'
 import { useLiveEdits } from './live-edits.ts'
+import ViewTile from './ViewTile.vue'
 import type { CameraChanges } from '#model'
 
 const project = useProject()
@@ -22,51 +23,7 @@ const { scale, quarter, show, showAngles } = useMeasuredViews()
 
 const Q = [0, 1, 2, 3] as const satisfies readonly Quarter[]
 /** Each group in one row; the label names the row. */
-const ROWS = computed<readonly { label: string; views: readonly { label: string; view: MeasuredView }[] }[]>(() => {
-  const toward = (deg: number): string => compass(mainBearingDeg.value + deg)
-  const q = quarter.value
-  return [
-    {
-      label: 'Plan, underside',
-      views: [
-        { label: 'Plan', view: { kind: 'plan' } },
-        { label: 'Underside', view: { kind: 'underside' } },
-      ],
-    },
-    {
-      label: 'Elevations',
-      views: Q.map((k) => ({ label: `Looking ${toward(90 * k)}`, view: { kind: 'elevation', quarter: k } })),
-    },
-    {
-      label: 'Isometric',
-      views: Q.map((k) => ({
-        label: `Isometric looking ${toward(90 * k + 45)}`,
-        view: { kind: 'isometric', corner: k },
-      })),
-    },
-    {
-      label: 'Dimetric',
-      views: [
-        { label: 'Axes at 7° and 42°, turned left', view: { kind: 'dimetric', quarter: q, hand: 'left' } },
-        { label: 'Axes at 7° and 42°, turned right', view: { kind: 'dimetric', quarter: q, hand: 'right' } },
-        { label: 'Two to one', view: { kind: 'dimetric-2-1', corner: q } },
-      ],
-    },
-    {
-      label: 'Oblique',
-      views: [
-        { label: 'Cabinet: depth halved at 45°', view: { kind: 'cabinet', quarter: q } },
-        { label: 'Cavalier: depth in full at 45°', view: { kind: 'cavalier', quarter: q } },
-        { label: 'Planometric: the plan turned by 45°', view: { kind: 'planometric', turnDeg: 45, receding: 2 / 3 } },
-        {
-          label: 'Planometric, heights in full, turned by 30°',
-          view: { kind: 'planometric', turnDeg: 30, receding: 1 },
-        },
-      ],
-    },
-  ]
-})
-const PX = 46
+const ROWS = computed(() => viewRows(mainBearingDeg.value, quarter.value))
 const SCALES = [
   { value: 0, label: 'as large as fits' },
   ...STANDARD_SCALES.map((k) => ({ value: k as number, label: `1 : ${k}` })),
@@ -107,21 +64,17 @@ const FORMS = [
     <p class="text quiet">
       Of <b>{{ target?.what ?? 'nothing' }}</b>, within the margins under Fit.
     </p>
-    <div v-for="row in ROWS" :key="row.label" class="group" role="group" :aria-label="row.label">
-      <span class="quiet">{{ row.label }}</span>
+    <div v-for="row in ROWS" :key="row.label" class="group" role="group" :aria-label="row.title ?? row.label">
+      <span class="quiet" :title="row.title">{{ row.label }}</span>
       <span class="tiles">
-        <button
+        <ViewTile
           v-for="v in row.views"
           :key="v.label"
-          class="plain tile"
-          :title="v.label"
-          :aria-label="v.label"
-          @click="show(v.view)"
-        >
-          <svg :viewBox="`0 0 ${PX} ${PX}`" aria-hidden="true">
-            <path v-for="(f, i) in diagramOf(v.view, PX)" :key="i" :d="f.d" :style="{ fillOpacity: f.tone }" />
-          </svg>
-        </button>
+          :view="v.view"
+          :word="v.word"
+          :label="v.label"
+          @choose="show(v.view)"
+        />
       </span>
     </div>
     <div class="line">
@@ -199,7 +152,7 @@ const FORMS = [
 <style scoped>
 .group {
   display: grid;
-  grid-template-columns: 66px 1fr;
+  grid-template-columns: 62px 1fr;
   gap: 6px;
   align-items: center;
   padding: 2px 14px;
@@ -208,27 +161,6 @@ const FORMS = [
 .tiles {
   display: flex;
   gap: 4px;
-}
-.tile {
-  width: 46px;
-  height: 46px;
-  border: 1px solid var(--line);
-  border-radius: 4px;
-  padding: 0;
-}
-.tile:hover {
-  border-color: var(--plum);
-}
-.tile svg {
-  display: block;
-  width: 100%;
-  height: 100%;
-}
-.tile path {
-  fill: var(--ink);
-  stroke: var(--ink);
-  stroke-width: 0.8;
-  stroke-linejoin: round;
 }
 .line :deep(.p-select-label) {
   font-size: 12px;

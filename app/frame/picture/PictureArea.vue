@@ -18,6 +18,7 @@ import PictureOverlay from './PictureOverlay.vue'
 import PicturePane from './PicturePane.vue'
 import SelectionOutline from './SelectionOutline.vue'
 import StagePicture from './StagePicture.vue'
+import TiltOffer from './TiltOffer.vue'
 import ToolRow from './ToolRow.vue'
 import { usePictureTools } from './tools.ts'
 import { useWheel } from './wheel.ts'
@@ -129,6 +130,7 @@ const hasPicture = computed(() => main.value?.hasPicture ?? false)
             :ghost="ghost"
           />
         </template>
+        <TiltOffer :width="box.width" :height="box.height" @pointerdown.stop @wheel.stop @keydown="keysOfAsk" />
         <svg v-if="band" class="band" aria-hidden="true">
           <rect class="under" :x="band.x" :y="band.y" :width="band.width" :height="band.height" />
           <rect :x="band.x" :y="band.y" :width="band.width" :height="band.height" />

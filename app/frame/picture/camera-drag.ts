@@ -5,6 +5,7 @@ import { startDrag } from '../../controls/drag.ts'
 import { centreOf } from '../../stores/centres.ts'
 import type { Tool } from '../../stores/view.ts'
 import type { Movable } from '../camera/movable.ts'
+import { useTiltOffer } from './tilt-offer.ts'
 import { aimOf, LABELS, type Grip, type Looking } from './looking.ts'
 
 interface Ends {
@@ -32,15 +33,19 @@ function dragged(
 }
 
 export function useCameraDrag({ options, under, pxPerPage }: Looking, ends: Ends) {
+  const tilt = useTiltOffer()
   function dragCamera(e: PointerEvent, tool: Tool, { t, camera, from, at }: Grip): void {
     const k = pxPerPage(camera)
     // the thing under the pointer becomes pivot or grip; the drag waits the moment until it is known
     let grip: Vec3 | null = null
     let way: [number, number] = [0, 0]
     let over = false
+    const offer = tilt.follow(tool === 'turn' && t.isCamera && options(t).holdLevel, { camera, from, grabbedPx: at }, k)
     const show = (): void => {
-      if (grip && !over && (way[0] !== 0 || way[1] !== 0))
-        t.show(dragged(options, tool, t, camera, from, grip, way[0] * k, way[1] * k, at))
+      if (!grip || over || (way[0] === 0 && way[1] === 0)) return
+      const shown = dragged(options, tool, t, camera, from, grip, way[0] * k, way[1] * k, at)
+      t.show(shown)
+      offer(way, shown)
     }
     const found = under(at[0], at[1], camera)
       .catch(() => null)
@@ -67,11 +72,13 @@ export function useCameraDrag({ options, under, pxPerPage }: Looking, ends: Ends
           void found.then(() => {
             over = true
             t.settle(LABELS[tool])
+            offer(way)
           })
       },
       cancel: () => {
         ends.over(e)
         over = true
+        tilt.drop()
         t.letGo()
       },
     })

@@ -9,6 +9,7 @@ import { useNotices } from '../../stores/notices.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
+import { useFlight } from '../camera/flight.ts'
 import { usePointer } from '../camera/pointer.ts'
 
 export interface Ghost {
@@ -23,6 +24,7 @@ export function useStanding() {
   const view = useView()
   const notices = useNotices()
   const pointer = usePointer()
+  const flyTo = useFlight()
   const ghost = ref<Ghost | null>(null)
   let hovering = 0
 
@@ -53,7 +55,7 @@ export function useStanding() {
       Math.max(1, Math.min(6, distance(aimPointOf(project.working!.stand.aim, centreOf) ?? station, station))),
     )
     ghost.value = null
-    project.move({ stand: aimAt(station, aim) }, 'Stood')
+    flyTo(aimAt(station, aim), 'Stood')
     view.tool = doc.subject === 'room' ? 'turn' : 'orbit'
   }
 

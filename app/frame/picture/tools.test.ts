@@ -161,7 +161,9 @@ describe('drags', () => {
     useView().tool = 'stand'
     await drag([0, 0])
     await settle()
-    expect(camera().pose).toMatchObject({ station: [3, 2, 1.58], tiltDeg: 0 })
+    // the document has it at once; what is shown flies there
+    expect(poseOfStand(useProject().document!.working.stand)).toMatchObject({ station: [3, 2, 1.58], tiltDeg: 0 })
+    await expect.poll(() => camera().pose.station[0]).toBe(3)
     expect(useView().tool).toBe('turn')
   })
   it('move the view from outside while that is open, never the project', async () => {

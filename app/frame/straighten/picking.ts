@@ -4,6 +4,7 @@ import { createSharedComposable } from '@vueuse/core'
 import { computed, shallowRef, type Ref } from 'vue'
 import { atan2Deg, wrapBearingDeg } from '#core/base'
 import { topTowards, type Aim, type Camera } from '#core/camera'
+import { standOver } from '#core/framing'
 import type { Vec3 } from '#core/math'
 import type { FeatureHit } from '#mesh'
 import { useMeasurements } from '../measure/measurements.ts'
@@ -21,6 +22,7 @@ export const ASKS: Record<Picking, string> = {
   horizon: 'Click a point or an edge for the horizon to pass through',
   'aim-point': 'Click the point to aim at',
   'aim-object': 'Click the object to aim at',
+  over: 'Click the point to look straight down on',
   'main-direction': 'Click a wall of the building',
   'fit-points': 'Click the points that are to fill the frame, here, in Plan or in Side',
   measure: 'Click two points, here, in Plan or in Side',
@@ -94,6 +96,10 @@ function picking() {
 }
 export const usePicking = createSharedComposable(picking)
 
+/** Nearer over the point than this, the height is this one, metres. */
+const LOWEST_OVER_M = 0.05
+const FALLBACK_OVER_M = 3
+
 /** What a picked point does, by what it was asked for; false where it needs a surface and there is none. */
 function useTaking(centreBy: Readonly<Ref<CentreBy>>) {
   const project = useProject()
@@ -101,6 +107,7 @@ function useTaking(centreBy: Readonly<Ref<CentreBy>>) {
   const measurements = useMeasurements()
   const { squareTo, centre, horizon } = useStraighten()
   const mainDirection = useMainDirection()
+  const view = useView()
 
   function aimed(aim: (topOver: (at: Vec3 | null) => number) => Aim): void {
     const w = project.working
@@ -109,11 +116,20 @@ function useTaking(centreBy: Readonly<Ref<CentreBy>>) {
     const topOver = (at: Vec3 | null): number => topTowards(c.pose.station, at, c.pose.bearingDeg)
     project.move({ stand: { ...w.stand, aim: aim(topOver) } }, 'Aimed')
   }
+  /** Straight down on the point, the top of the picture where it pointed before. */
+  function over(point: Vec3): void {
+    const c = project.camera
+    if (!c) return
+    const above = c.pose.station[2] - point[2]
+    const heightM = view.overHeightM ?? (above > LOWEST_OVER_M ? above : FALLBACK_OVER_M)
+    project.move({ stand: standOver(point, heightM, c.pose.bearingDeg) }, 'Straight down', true)
+  }
   const byPoint: Partial<Record<Picking, (point: Vec3) => void>> = {
     measure: (point) => measurements.add(point),
     'fit-points': (point) => measurements.addFitPoint(point),
     centre: (point) => void centre(point, centreBy.value),
     horizon: (point) => horizon(point),
+    over: (point) => over(point),
     'aim-point': (point) => aimed((topOver) => ({ kind: 'point', point, topBearingDeg: topOver(point) })),
   }
   const bySurface: Partial<Record<Picking, (hit: { nodeId: string; normal: Vec3 }) => void>> = {

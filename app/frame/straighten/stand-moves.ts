@@ -1,25 +1,27 @@
 // Moves of the stand by numbers, wired to the project: what they compute stands in core/framing/stands.ts.
 import { createSharedComposable } from '@vueuse/core'
+import { computed } from 'vue'
 import type { Result } from '#core/base'
-import { axesOf, poseOfStand, standMoved, type Stand, topTowards } from '#core/camera'
+import { aimPointOf, axesOf, poseOfStand, standMoved, type Stand, topTowards } from '#core/camera'
 import {
   aimMoved,
   aligned,
   frontBearingDeg,
   offsetAhead,
-  orbitedBy,
   rolledBy,
   standAtSide,
+  standRound,
   stepAlong,
   type BoxSide,
 } from '#core/framing'
-import type { Vec3 } from '#core/math'
+import { boxCentre, type Vec3 } from '#core/math'
 import { centreOf } from '../../stores/centres.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
 import { useFraming } from '../camera/framing.ts'
+import { useFitTarget } from './fit-target.ts'
 import { useFitting } from './fitting.ts'
 import { useStandClipboard } from './stand-clipboard.ts'
 
@@ -127,6 +129,7 @@ function aiming() {
   const project = useProject()
   const stage = useStage()
   const view = useView()
+  const fitTarget = useFitTarget()
   const notices = useNotices()
 
   const follow = (s: Stand, nodeId: string, offset: Vec3, label: string): boolean => {
@@ -157,10 +160,20 @@ function aiming() {
     const s = stand()
     if (s) take(aligned(s, axis, centreOf), `Aligned on ${['x', 'y', 'height'][axis]!}`)
   }
-  /** Round the aim by typed angles; the distance stays. */
-  function orbitBy(turnDeg: number, riseDeg: number): void {
+  /** What the camera goes round: the selection, else what is aimed at, else the middle of the model. */
+  const pivot = computed<{ readonly what: string; readonly point: Vec3 } | null>(() => {
+    const { target } = fitTarget
+    if (target.value && view.selection.length > 0)
+      return { what: target.value.what, point: boxCentre(target.value.box) }
+    const aim = stand()?.aim
+    const point = aim ? aimPointOf(aim, centreOf) : null
+    if (point) return { what: 'the aim', point }
+    return stage.facts ? { what: 'the model', point: boxCentre(stage.facts.box) } : null
+  })
+  /** The stand from which the pivot is seen along a bearing and at a tilt, in its place and size in the picture. */
+  const roundTo = (bearingDeg: number, tiltDeg: number): Stand | null => {
     const s = stand()
-    if (s) take(orbitedBy(s, turnDeg, riseDeg, centreOf), 'Orbited')
+    return s && pivot.value ? standRound(s, pivot.value.point, bearingDeg, tiltDeg, centreOf) : null
   }
-  return { aimAtSelected, aimAtObjectAhead, align, orbitBy }
+  return { aimAtSelected, aimAtObjectAhead, align, pivot, roundTo }
 }

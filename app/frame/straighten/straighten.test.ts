@@ -15,7 +15,7 @@ import { useNotices } from '../../stores/notices.ts'
 import { newStamp, useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
-import { diagramOf } from './diagram.ts'
+import { outlineNodes, tileCamera } from './view-tiles.ts'
 import { useFitting } from './fitting.ts'
 import { useMeasuredViews, VIEWS } from './measured-views.ts'
 import { usePicking } from './picking.ts'
@@ -151,12 +151,20 @@ describe('moves by numbers', () => {
     moves.nudge([0, 0, 1], 'world', 'aim')
     expect(aimPointOf(stand().aim)![2]).toBeCloseTo(a[2] + 0.5, 9)
   })
-  it('goes round the aim by angles, its distance kept, and rolls by quarter turns', () => {
+  it('goes round the aim, or the selection, by angles; it keeps its place in the picture; rolls by quarter turns', () => {
     const away = distance(stand().station, aimPointOf(stand().aim)!)
-    moves.orbitBy(90, 20)
+    expect(moves.pivot.value!.what).toBe('the aim')
+    useProject().move({ stand: moves.roundTo(0, -20)! }, 'Went round')
     expect(distance(stand().station, aimPointOf(stand().aim)!)).toBeCloseTo(away, 9)
     expect(pose().bearingDeg).toBeCloseTo(0, 9)
     expect(pose().tiltDeg).toBeCloseTo(-20, 9)
+    useView().selection = ['room/Set/Table']
+    const middle = boxCentre(roomFacts.nodes[3]!.box)
+    const before = projectPoint(useProject().camera!, middle)!
+    useProject().move({ stand: moves.roundTo(140, -35)! }, 'Went round')
+    const after = projectPoint(useProject().camera!, middle)!
+    expect([after.xPx, after.yPx, after.depthM]).toEqual([before.xPx, before.yPx, before.depthM].map((v) => expect.closeTo(v, 6))) // prettier-ignore
+    useView().selection = []
     for (const want of [90, 180, -90, 0]) {
       moves.rollBy(90)
       expect(stand().rollDeg).toBeCloseTo(want, 9)
@@ -468,6 +476,14 @@ describe('measured views', () => {
     measured.show({ kind: 'elevation', quarter: 0 })
     expect(useNotices().list.at(-1)!.action).toBeNull()
   })
+  it('straight down on a picked point from a typed height', () => {
+    picking.begin('over')
+    useView().overHeightM = 2.5
+    picking.take([2, 3, 0.8], null)
+    expect(stand().station).toEqual([2, 3, 3.3])
+    expect(pose().tiltDeg).toBe(-90)
+    expect(useView().picking).toBeNull()
+  })
   it('hold level is as it was when one comes back from a measured view', () => {
     const level = useHoldLevel()
     expect(level.value).toBe(true)
@@ -506,13 +522,18 @@ describe('measured views', () => {
     measured.show({ kind: 'elevation', quarter: 1 })
     expect(pose().bearingDeg).toBeCloseTo(107, 9)
   })
-  it('every view has a small picture, with faces and within its square', () => {
+  it('small pictures are of the large things of the model, all of them within the square, in every view', () => {
+    const nodes = useStage().facts!.nodes
+    const drawn = outlineNodes(nodes)
+    expect(drawn.map((n) => n.id)).toEqual(['room/Walls'])
+    // of a product of small parts all are drawn
+    const parts = [0, 1, 2, 3, 4, 5].map((i) => ({ ...drawn[0]!, box: { min: [i, 0, 0], max: [i + 0.5, 0.5, 0.5] } as const })) // prettier-ignore
+    expect(outlineNodes(parts)).toHaveLength(6)
     for (const { view } of VIEWS) {
-      const faces = diagramOf(view, 46)
-      expect(faces.length).toBeGreaterThan(0)
-      const numbers = faces.flatMap((f) => f.d.match(/-?[\d.]+/g)!.map(Number))
-      expect(Math.min(...numbers)).toBeGreaterThanOrEqual(0)
-      expect(Math.max(...numbers)).toBeLessThanOrEqual(46)
+      const camera = tileCamera(view, 17, drawn[0]!.box, 96)
+      const at = boxCorners(drawn[0]!.box).map((c) => projectPoint(camera, c)!)
+      for (const { xPx, yPx } of at) expect([xPx >= 0, xPx <= 96, yPx >= 0, yPx <= 96]).toEqual(Array(4).fill(true))
+      expect(Math.max(...at.map((p) => p.xPx)) - Math.min(...at.map((p) => p.xPx))).toBeGreaterThan(20)
     }
   })
 })

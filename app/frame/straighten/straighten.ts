@@ -1,7 +1,7 @@
 // Square up, centre on, horizon through: one click or key each, the framing kept by rise and cross.
 import { createSharedComposable } from '@vueuse/core'
 import { bearingDifferenceDeg } from '#core/base'
-import { directionOf, imageCircleLimitMm, imageCircleMm, type Camera } from '#core/camera'
+import { directionOf, isPastShift, type Camera } from '#core/camera'
 import { centreOn, horizonThrough, squareUp } from '#core/framing'
 import { boxCentre, type Vec3 } from '#core/math'
 import type { Hit } from '#mesh'
@@ -19,8 +19,7 @@ const PATCH_AT = [[0, 0], [1, 0], [-1, 0], [0, 1], [0, -1]] as const // prettier
 const SAME_COS = Math.cos((0.5 * Math.PI) / 180)
 const FAR_M = 1e4
 /** Whether the picture needs a larger image circle than real shift lenses have. */
-const isPastReach = (c: Camera): boolean =>
-  c.lens.projection.kind === 'perspective' && imageCircleMm(c.lens, c.frame) > imageCircleLimitMm(c.lens) * (1 + 1e-9)
+const isPastReach = (c: Camera): boolean => isPastShift(c.lens, c.frame)
 
 export type CentreBy = 'cross' | 'bearing' | 'move'
 
