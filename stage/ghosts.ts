@@ -5,7 +5,7 @@ import {
   Camera as ThreeCamera,
   Color,
   GLSL3,
-  HalfFloatType,
+  FloatType,
   NearestFilter,
   ShaderMaterial,
   Vector2,
@@ -34,7 +34,10 @@ void main() {
   colour = vec4(l > 0.0 ? n / l : vec3(0.0, 0.0, 1.0), max(1.0, 1000.0 - vView.z));
 }
 `
-/** Two facets are two where their normals differ by more than about 25 degrees, or one lies well behind the other. */
+/**
+ * Two facets are two where their normals differ by more than about 25 degrees, or where the depth steps: by its second difference, which
+ * is nought over a plane however it lies.
+ */
 const LINE_FRAGMENT = /* glsl */ `
 in vec2 vUv;
 out vec4 colour;
@@ -42,11 +45,13 @@ uniform sampler2D uFacets;
 uniform vec2 uPixel;
 uniform vec3 uColour;
 uniform float uHalo;
-float edge(vec4 a, vec4 b) {
+// pixels to both sides: wide for signs, so that thin things vanish
+uniform float uReach;
+float edge(vec4 a, vec4 m, vec4 b) {
   if ((a.a > 0.0) != (b.a > 0.0)) return 1.0;
-  if (a.a <= 0.0) return 0.0;
-  float away = max(abs(a.a - 1000.0), 0.05);
-  return dot(a.xyz, b.xyz) < 0.9 || abs(a.a - b.a) > 0.04 * away + 0.02 ? 1.0 : 0.0;
+  if (a.a <= 0.0 || m.a <= 0.0) return 0.0;
+  float away = abs(m.a - 1000.0);
+  return dot(a.xyz, b.xyz) < 0.9 || abs(a.a - 2.0 * m.a + b.a) > 0.03 * away + 0.03 ? 1.0 : 0.0;
 }
 void main() {
   vec2 at = vec2(vUv.x, 1.0 - vUv.y);
@@ -55,22 +60,25 @@ void main() {
   float near = 0.0;
   for (int i = 0; i < 4; i++) {
     vec2 d = (i == 0 ? vec2(1.0, 0.0) : i == 1 ? vec2(0.0, 1.0) : i == 2 ? vec2(1.0, 1.0) : vec2(1.0, -1.0)) * uPixel;
-    line = max(line, edge(here, texture(uFacets, at + d)));
-    near = max(near, max(edge(here, texture(uFacets, at - d)), edge(here, texture(uFacets, at + 2.0 * d))));
+    line = max(line, edge(texture(uFacets, at - d * uReach), here, texture(uFacets, at + d * uReach)));
+    if (uHalo > 0.0) near = max(near, edge(texture(uFacets, at - d * 2.0), here, texture(uFacets, at + d * 2.0)));
   }
   if (line > 0.5) colour = vec4(uColour, 0.85);
-  else if (near > 0.5 && uHalo > 0.0) colour = vec4(1.0, 1.0, 1.0, uHalo);
+  else if (near > 0.5) colour = vec4(1.0, 1.0, 1.0, uHalo);
   else if (here.a > 0.0) colour = vec4(uColour, 0.07);
   else colour = vec4(0.0);
 }
 `
+
+/** Half a sign's line, pixels: signs are drawn large and shown small. */
+const SIGN_PX = 3
 
 export class GhostPass {
   private readonly gl: FullPasses
   private readonly stage: StageScene
   private readonly eye = new ThreeCamera()
   private readonly facets = new WebGLRenderTarget(16, 16, {
-    type: HalfFloatType,
+    type: FloatType,
     minFilter: NearestFilter,
     magFilter: NearestFilter,
   })
@@ -85,6 +93,7 @@ export class GhostPass {
     uPixel: { value: new Vector2() },
     uColour: { value: new Color() },
     uHalo: { value: 0 },
+    uReach: { value: 1 },
   })
 
   constructor(gl: FullPasses, stage: StageScene) {
@@ -111,6 +120,7 @@ export class GhostPass {
     u['uFacets']!.value = this.facets.texture
     ;(u['uPixel']!.value as Vector2).set(1 / width, 1 / height)
     ;(u['uColour']!.value as Color).setRGB(...colour)
+    u['uReach']!.value = style === 'drawn' ? SIGN_PX : 0.5
     u['uHalo']!.value = style === 'ghosts' ? 0.45 : 0
     return this.gl.readOut(this.line, { width, height })
   }

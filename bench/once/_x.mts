@@ -1,11 +1,13 @@
-import { openStand, pictureAt } from '../../tests/support/browser.ts'
+import { openStand, pictureAt, drag, middle } from '../../tests/support/browser.ts'
 const stand = await openStand({ demo: true })
-for (const [w,h] of [[853,533],[1100,700]] as const) {
-const page = await stand.page({ width: w, height: h }); page.setDefaultTimeout(8000)
-await page.goto(stand.server.url); await page.getByRole('link', { name: /Saltmarsh/ }).first().click(); await pictureAt(page, 1); await page.waitForTimeout(7500)
-if (w===1100) { await page.getByRole('radio',{name:'medium'}).click(); await page.keyboard.press('Shift+K'); await page.waitForTimeout(300); await page.screenshot({ path: `/tmp/w${w}k.png` }); await page.keyboard.press('Escape'); await page.waitForTimeout(300) }
-await page.keyboard.press('Control+s'); await page.waitForTimeout(4600);  await page.screenshot({ path: `/tmp/w${w}.png` })
-await page.context().close()
-}
+const page = await stand.page(); page.setDefaultTimeout(8000)
+await page.goto(stand.server.url); await page.getByRole('link', { name: /Saltmarsh/ }).first().click(); await pictureAt(page, 1); await page.waitForTimeout(7000)
+await page.getByRole('tab', { name: 'Views' }).click(); await page.waitForTimeout(6000)
+const m = await middle(page, 'picture')
+await drag(page, { x: m.x, y: m.y - 150 }, { x: 10, y: 290 }); await page.waitForTimeout(1500); await pictureAt(page, 1)
+await page.screenshot({ path: '/tmp/views.png' })
+await page.getByRole('button', { name: 'Tilt instead' }).click(); await page.waitForTimeout(500); await pictureAt(page, 2)
+
+await page.screenshot({ path: '/tmp/place2.png' })
 console.log(stand.errors)
 await stand.end()

@@ -2,6 +2,7 @@
 import { createSharedComposable } from '@vueuse/core'
 import { shallowRef, watch } from 'vue'
 import { isPastShift, turnInPlace, type Camera, type Framing } from '#core/camera'
+import { sameJson } from '#model'
 import { centreOf } from '../../stores/centres.ts'
 import { useProject } from '../../stores/project.ts'
 
@@ -50,11 +51,18 @@ function tiltOffer() {
   }
   const drop = (): void => void (offer.value = null)
   // it is about the framing that the drag left
+  let left: unknown = null
   watch(
-    () => [project.document?.working.stand, project.document?.working.lens],
-    ([s, l], [s0, l0]) => offer.value?.instead && (s !== s0 || l !== l0) && drop(),
+    () => project.document?.working,
+    (w) => {
+      if (!offer.value?.instead) return
+      const now = w && [w.stand, w.lens]
+      if (left && !sameJson(now, left)) drop()
+      left = now
+    },
     { flush: 'post' },
   )
+  watch(offer, (o) => (left = o?.instead && project.document ? [project.document.working.stand, project.document.working.lens] : null), { flush: 'sync' }) // prettier-ignore
   return { offer, follow, take, drop }
 }
 export const useTiltOffer = createSharedComposable(tiltOffer)

@@ -12,8 +12,8 @@ import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
 
-/** Side of a tile as drawn, pixels: twice the size shown. */
-export const TILE_DRAWN_PX = 96
+/** Side of a tile as drawn, pixels: eight times the size shown, so that thin things vanish. */
+export const TILE_DRAWN_PX = 384
 /** Objects less than this share of the whole are left out. */
 const LARGE = 0.22
 const INK = { day: [0.133, 0.145, 0.169], night: [0.925, 0.902, 0.855] } as const
