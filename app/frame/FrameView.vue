@@ -195,9 +195,34 @@ const panel = computed(() => PANELS.find((p) => p.name === view.panel)?.panel)
       :class="{ narrow: isNarrow }"
       :style="{ '--left': `${left.width}px`, '--right': `${right.width}px`, '--sheet': `${SHEET_PX[view.tileSize]}px` }"
     >
+      <main>
+        <PictureArea ref="area" :walking="walking" />
+        <SetupStrip ref="strip" />
+        <ContactSheet />
+      </main>
       <button
         v-if="isNarrow"
-        class="plain pull"
+        class="plain pull at-right"
+        :aria-expanded="view.drawer === 'right'"
+        aria-controls="right-pane"
+        @click="toggle('right')"
+      >
+        <span>Panel and frame check</span>
+      </button>
+      <aside id="right-pane" class="right" :class="{ shut: isNarrow && view.drawer !== 'right' }" aria-label="Panel">
+        <PaneEdge
+          v-if="!isNarrow"
+          label="Width of the panel"
+          edge="left"
+          v-bind="right"
+          @resize="resize('right', $event)"
+        />
+        <div id="panel" class="part" aria-label="Opened part" role="region"><component :is="panel" /></div>
+        <FrameCheck />
+      </aside>
+      <button
+        v-if="isNarrow"
+        class="plain pull at-left"
         :aria-expanded="view.drawer === 'left'"
         aria-controls="left-pane"
         @click="toggle('left')"
@@ -219,31 +244,6 @@ const panel = computed(() => PANELS.find((p) => p.name === view.panel)?.panel)
           v-bind="left"
           @resize="resize('left', $event)"
         />
-      </aside>
-      <main>
-        <PictureArea ref="area" :walking="walking" />
-        <SetupStrip ref="strip" />
-        <ContactSheet />
-      </main>
-      <button
-        v-if="isNarrow"
-        class="plain pull"
-        :aria-expanded="view.drawer === 'right'"
-        aria-controls="right-pane"
-        @click="toggle('right')"
-      >
-        <span>Panel and frame check</span>
-      </button>
-      <aside id="right-pane" class="right" :class="{ shut: isNarrow && view.drawer !== 'right' }" aria-label="Panel">
-        <PaneEdge
-          v-if="!isNarrow"
-          label="Width of the panel"
-          edge="left"
-          v-bind="right"
-          @resize="resize('right', $event)"
-        />
-        <div class="part" aria-label="Opened part" role="region"><component :is="panel" /></div>
-        <FrameCheck />
       </aside>
     </div>
     <CommandList />
@@ -322,7 +322,20 @@ aside {
 .left > :nth-child(2) {
   border-top: 1px solid var(--line);
 }
+/* the picture is the first stop, whatever stands to its left */
+.left,
+.pull.at-left {
+  grid-column: 1;
+  grid-row: 1;
+}
+.right,
+.pull.at-right {
+  grid-column: 3;
+  grid-row: 1;
+}
 main {
+  grid-column: 2;
+  grid-row: 1;
   display: grid;
   grid-template-rows: minmax(0, 1fr) auto var(--sheet);
   container: middle / inline-size;

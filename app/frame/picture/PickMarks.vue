@@ -2,6 +2,7 @@
 // Over the picture: what a click would take, and what a finding shows.
 import { computed } from 'vue'
 import { projectPoint, projectSegment, type Camera } from '#core/camera'
+import OverlayChip from './OverlayChip.vue'
 import { useCheck } from '../check/check.ts'
 import { usePicking } from '../straighten/picking.ts'
 import { formatLength, lengthSuffix } from '#core/base'
@@ -46,13 +47,11 @@ const upright = computed(() => (check.shown?.show.lines ? props.width / 2 : null
     <path v-for="(d, i) in lines" :key="i" class="finding" :d="d" />
     <circle v-for="(p, i) in points" :key="`p${i}`" class="finding" :cx="p.x" :cy="p.y" r="9" />
     <g v-if="target" data-testid="pick-mark">
-      <rect
+      <!-- a corner: an angle open to where it points -->
+      <path
         v-if="target.feature === 'corner'"
-        class="pick"
-        :x="target.x - 5"
-        :y="target.y - 5"
-        width="10"
-        height="10"
+        class="pick open"
+        :d="`M${target.x - 8} ${target.y + 1}L${target.x} ${target.y - 7}L${target.x + 8} ${target.y + 1}`"
       />
       <path
         v-else-if="target.feature === 'edge'"
@@ -60,13 +59,12 @@ const upright = computed(() => (check.shown?.show.lines ? props.width / 2 : null
         :d="`M${target.x - 7} ${target.y}H${target.x + 7}M${target.x} ${target.y - 4}V${target.y + 4}`"
       />
       <circle v-else class="pick" :cx="target.x" :cy="target.y" r="4.5" />
-      <text
+      <OverlayChip
         :x="target.x + (target.x > width * 0.6 ? -12 : 12)"
         :y="target.y - 8"
-        :text-anchor="target.x > width * 0.6 ? 'end' : 'start'"
-      >
-        {{ target.text }}
-      </text>
+        :end="target.x > width * 0.6"
+        :text="target.text"
+      />
     </g>
   </g>
 </template>
@@ -87,11 +85,7 @@ const upright = computed(() => (check.shown?.show.lines ? props.width / 2 : null
   stroke-width: 1;
   stroke-dasharray: 2 4;
 }
-text {
-  font: 10.5px var(--mono);
-  fill: #4f2b5c;
-  stroke: #ffffffd8;
-  stroke-width: 3px;
-  paint-order: stroke;
+.open {
+  fill: none;
 }
 </style>

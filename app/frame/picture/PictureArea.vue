@@ -2,7 +2,7 @@
 // The middle of the page: the picture in its mount, or what is enlarged (the view from outside, Plan, Side) with the camera's
 // picture still in a small pane.
 import { useElementSize } from '@vueuse/core'
-import { computed, ref, watchEffect } from 'vue'
+import { computed, ref, watch, watchEffect } from 'vue'
 import GhostLayer from './GhostLayer.vue'
 import OutsideOverlay from '../outside/OutsideOverlay.vue'
 import { useOutside } from '../outside/outside.ts'
@@ -57,7 +57,7 @@ watchEffect(() => {
   }
 })
 const tools = usePictureTools(box)
-const { down, hover, leave, ghost, band } = tools
+const { down, hover, leave, ghost, band, spot, spotKey } = tools
 const { wheel, key, moving, cancel } = useWheel(tools)
 defineExpose({ cancelWheel: cancel })
 
@@ -80,20 +80,32 @@ const cursor = computed(() =>
 )
 /** Keys in the bar over the picture are its own; Esc goes on to whatever it ends. */
 const keysOfAsk = (e: KeyboardEvent): void => void (e.key !== 'Escape' && e.stopPropagation())
-/** From outside Enter takes what is seen. */
-function enter(e: KeyboardEvent): void {
-  if (!outside.on || e.target !== e.currentTarget) return
-  e.preventDefault()
-  outside.standHere('taken')
+/** From outside Enter takes what is seen; where a place is asked for, arrows move it and Enter takes it. */
+function keys(e: KeyboardEvent): void {
+  if (e.key === 'Enter' && outside.on && e.target === e.currentTarget) {
+    e.preventDefault()
+    outside.standHere('taken')
+  } else if (!spotKey(e)) key(e)
 }
+const picture = ref<HTMLElement | null>(null)
+// asked for by key, a place is moved by arrows at once: unless one is typing, the picture has them
+watch(
+  [() => view.tool === 'stand', () => view.picking],
+  ([stands, picks]) => {
+    const at = document.activeElement
+    if ((stands || picks) && !(at instanceof HTMLInputElement && at.type === 'text')) picture.value?.focus({ preventScroll: true }) // prettier-ignore
+  },
+  { flush: 'post' },
+)
 const hasPicture = computed(() => main.value?.hasPicture ?? false)
 </script>
 
 <template>
   <div ref="mount" class="mount">
     <template v-if="view.main === 'picture'">
-      <ToolRow class="tools" />
       <div
+        id="picture"
+        ref="picture"
         class="picture"
         :style="{ width: `${box.width}px`, height: `${box.height}px`, cursor }"
         tabindex="0"
@@ -104,8 +116,7 @@ const hasPicture = computed(() => main.value?.hasPicture ?? false)
         @pointermove="hover"
         @pointerleave="leave"
         @wheel="wheel"
-        @keydown.enter="enter"
-        @keydown="key"
+        @keydown="keys"
         @contextmenu.prevent
       >
         <PictureAsk v-if="!outside.on" @pointerdown.stop @pointermove.stop @wheel.stop @keydown="keysOfAsk" />
@@ -128,6 +139,7 @@ const hasPicture = computed(() => main.value?.hasPicture ?? false)
             :width="box.width"
             :height="box.height"
             :ghost="ghost"
+            :spot="spot"
           />
         </template>
         <TiltOffer :width="box.width" :height="box.height" @pointerdown.stop @wheel.stop @keydown="keysOfAsk" />
@@ -152,6 +164,7 @@ const hasPicture = computed(() => main.value?.hasPicture ?? false)
       <SideStrip v-else />
     </div>
     <PicturePane v-if="view.main !== 'picture' || outside.on" :busy="paneBusy" :area="free" />
+    <ToolRow v-if="view.main === 'picture'" class="tools" />
     <PictureFoot v-if="view.main === 'picture'" :status="status" />
   </div>
 </template>

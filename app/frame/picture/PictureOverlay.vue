@@ -8,11 +8,18 @@ import { centreOf } from '../../stores/centres.ts'
 import MeasureMarks from '../measure/MeasureMarks.vue'
 import { leanText } from '../../text/short.ts'
 import { useFraming } from '../camera/framing.ts'
+import OverlayChip from './OverlayChip.vue'
 import PickMarks from './PickMarks.vue'
 import { useProject } from '../../stores/project.ts'
 import type { Ghost } from './standing.ts'
 
-const props = defineProps<{ camera: Camera; width: number; height: number; ghost: Ghost | null }>()
+const props = defineProps<{
+  camera: Camera
+  width: number
+  height: number
+  ghost: Ghost | null
+  spot: readonly [number, number] | null
+}>()
 const project = useProject()
 const { eyeHeight, lean } = useFraming()
 const k = computed(() => props.width / props.camera.frame.widthPx)
@@ -86,29 +93,28 @@ const straight = computed(() => {
     <g v-if="horizon?.inside">
       <path class="horizon under" :d="`M0 ${horizon.a}L${width} ${horizon.b}`" />
       <path class="horizon" :d="`M0 ${horizon.a}L${width} ${horizon.b}`" data-testid="horizon" />
-      <text class="label" x="8" :y="horizon.a - 5">
-        horizon{{ eyeHeight === null ? '' : ` ${eyeHeight.toFixed(2)} m` }}
-      </text>
+      <OverlayChip
+        :x="8"
+        :y="horizon.a - 5"
+        :text="`horizon${eyeHeight === null ? '' : ` ${eyeHeight.toFixed(2)} m`}`"
+      />
     </g>
     <path v-if="aim" class="aim" :d="`M${aim.x} ${aim.y - 5}l5 5l-5 5l-5 -5z`" />
+    <path
+      v-if="spot"
+      class="spot"
+      data-testid="key-spot"
+      :d="`M${spot[0] * k - 9} ${spot[1] * k}h6m6 0h6M${spot[0] * k} ${spot[1] * k - 9}v6m0 6v6`"
+    />
     <g v-if="measure" class="measure">
       <ellipse :cx="measure.x" :cy="measure.y" rx="9" ry="3.5" />
       <path :d="`M${measure.x} ${measure.y}L${measure.ex} ${measure.ey}`" />
       <circle :cx="measure.ex" :cy="measure.ey" r="4" />
-      <text class="label" :x="measure.x + 12" :y="measure.y - 4">{{ measure.text }}</text>
+      <OverlayChip :x="measure.x + 12" :y="measure.y - 4" :text="measure.text" />
     </g>
     <MeasureMarks :to-px="toPx" :line="line" />
     <PickMarks :camera="camera" :width="width" :height="height" />
-    <text
-      v-if="straight"
-      class="label right"
-      :class="straight.verdict"
-      :x="width - 8"
-      :y="height - 8"
-      text-anchor="end"
-    >
-      {{ straight.text }}
-    </text>
+    <OverlayChip v-if="straight" :x="width - 8" :y="height - 8" end :tone="straight.verdict" :text="straight.text" />
   </svg>
 </template>
 
@@ -143,21 +149,11 @@ const straight = computed(() => {
   stroke-width: 1.5;
   paint-order: stroke;
 }
-.label {
-  font: 10.5px var(--mono);
-  fill: #4f2b5c;
-  stroke: #ffffffd0;
-  stroke-width: 3px;
-  paint-order: stroke;
-}
-.label.right {
-  fill: #3d521d;
-}
-.label.right.slip {
-  fill: #7a4f06;
-}
-.label.right.meant {
-  fill: #33363f;
+.spot {
+  stroke: #6b3f7a;
+  stroke-width: 2;
+  fill: none;
+  filter: drop-shadow(0 0 1px #fff);
 }
 .measure path,
 .measure ellipse,

@@ -8,8 +8,9 @@ import { usePicking } from '../straighten/picking.ts'
 import { useBand } from './band-drag.ts'
 import { useCameraDrag } from './camera-drag.ts'
 import { useClicks } from './clicks.ts'
+import { useKeySpot } from './key-spot.ts'
 import { useFingers } from './fingers.ts'
-import { useLooking, type Box } from './looking.ts'
+import { useLooking, type Box, type Looking } from './looking.ts'
 import { useStanding } from './standing.ts'
 
 /** What a press does: by its button, the keys held and the tool in hand. */
@@ -29,10 +30,12 @@ export function usePictureTools(box: Ref<Box>) {
   const picking = usePicking()
   const looking = useLooking(box)
   const { movable, framePx, under, options, pxPerPage } = looking
-  const { ghost, standAt, hover: seek, leave: unseek } = useStanding()
+  const standing = useStanding()
+  const { ghost, standAt, hover: seek, leave: unseek } = standing
   const { twoFingers, lifted } = useFingers(looking)
   const click = useClicks(looking)
   const { band, dragBand } = useBand(looking, click)
+  const { spot, key: spotKey } = usePlaceByKeys(looking, standing)
   const dragCamera = useCameraDrag(looking, { click, over: lifted })
 
   function down(e: PointerEvent): void {
@@ -71,5 +74,20 @@ export function usePictureTools(box: Ref<Box>) {
     picking.leave()
   }
 
-  return { down, hover, leave, ghost, band, framePx, under, options, movable }
+  return { down, hover, leave, ghost, band, spot, spotKey, framePx, under, options, movable }
+}
+
+/** A place asked for by keys: to stand on or to pick. */
+function usePlaceByKeys({ movable, pxPerPage }: Looking, { hover, standAt }: ReturnType<typeof useStanding>) {
+  const view = useView()
+  const picking = usePicking()
+  return useKeySpot(
+    {
+      look: (camera, x, y) =>
+        void (view.picking ? picking.hover(camera, [x, y], pxPerPage(camera)) : hover(camera, x, y, false)),
+      take: (camera, x, y) =>
+        void (view.picking ? picking.click(camera, [x, y], pxPerPage(camera)) : standAt(x, y, camera, false)),
+    },
+    () => movable().isCamera && (view.tool === 'stand' || view.picking !== null),
+  )
 }

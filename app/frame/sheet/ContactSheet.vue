@@ -116,6 +116,7 @@ type Options = (i: number) => { index: number }
 
 <template>
   <section
+    id="sheet"
     ref="sheet"
     class="sheet"
     aria-label="Contact sheet"

@@ -7,7 +7,11 @@ defineProps<{
   y: number
   shape: 'round' | 'ring' | 'diamond' | 'edge'
   label: string
+  /** Shown at the pointer while it is dragged. */
   reading?: string
+  /** What it stands at, for who cannot see it: a number and the same in words. */
+  value: number
+  spoken: string
   testid?: string
 }>()
 const emit = defineEmits<{
@@ -55,8 +59,8 @@ function key(e: KeyboardEvent): void {
     tabindex="0"
     role="slider"
     :aria-label="label"
-    :aria-valuetext="reading ?? ''"
-    aria-valuenow="0"
+    :aria-valuetext="spoken"
+    :aria-valuenow="value"
     :data-testid="testid"
     @pointerdown="down"
     @keydown="key"

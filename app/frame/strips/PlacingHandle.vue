@@ -32,6 +32,11 @@ const shape = computed(() => {
   const b = props.toPx([box.max[0] + dx, box.min[1] + dy, box.max[2]])
   return { x: a.x, y: a.y, w: Math.max(1, b.x - a.x), h: Math.max(1, b.y - a.y) }
 })
+/** Where it lies, as long as nothing drags it. */
+const sizeWords = computed(() => {
+  const b = one.value?.box
+  return b ? `from ${b.min[0].toFixed(2)} m east, ${b.min[1].toFixed(2)} m north` : ''
+})
 function begin(): void {
   by.value = from = null
   start.value = one.value?.box ?? null
@@ -82,6 +87,8 @@ const reading = computed(() => (by.value ? `${signed(by.value[0], 2)}, ${signed(
       shape="edge"
       :label="`Move “${one.name}”`"
       testid="plan-object"
+      :value="one.box.min[0]"
+      :spoken="reading || sizeWords"
       :reading="reading"
       @start="begin"
       @drag="drag"

@@ -3,7 +3,7 @@
 import Select from 'primevue/select'
 import { computed, ref } from 'vue'
 import { formatLength, likelierUnit, parseQuantity } from '#core/base'
-import { aimPointOf } from '#core/camera'
+import { aimPointOf, FOCAL_RANGE_MM } from '#core/camera'
 import type { Vec3 } from '#core/math'
 import { centreOf } from '../../stores/centres.ts'
 import { useNotices } from '../../stores/notices.ts'
@@ -80,6 +80,17 @@ const arrow = computed(() => {
 })
 const place = (p: Vec3): string =>
   `${formatLength(p[0], project.document!.unit)}, ${formatLength(p[1], project.document!.unit)}`
+const spoken = (p: Vec3): string => {
+  const { unit } = project.document!
+  const long = (m: number): string => `${formatLength(m, unit)}${unit === 'ft-in' ? '' : ` ${unit}`}`
+  return `${long(p[0])} east, ${long(p[1])} north`
+}
+/** A millimetre a step; ten with Shift. */
+function nudgeFocal(by: number): void {
+  const lens = project.working?.lens
+  const focalMm = lens ? Math.max(FOCAL_RANGE_MM.min, Math.min(FOCAL_RANGE_MM.max, lens.focalMm + 100 * by)) : 0
+  if (lens) project.move({ lens: { ...lens, focalMm } }, 'Focal length')
+}
 const cutText = ref('')
 const cutShown = computed(() => formatLength(cutM.value, project.document?.unit ?? 'm'))
 function setCut(e: Event): void {
@@ -152,6 +163,9 @@ function setCut(e: Event): void {
           shape="edge"
           label="Edge of the view: focal length"
           :testid="`plan-edge-${i}`"
+          :value="project.camera!.lens.focalMm"
+          :spoken="`${project.camera!.lens.focalMm.toFixed(1)} mm`"
+          @nudge="(x, y) => nudgeFocal(x || y)"
           :reading="active === 'edge' ? `${project.camera!.lens.focalMm.toFixed(1)} mm` : ''"
           @start="begin('edge')"
           @drag="dragEdge($event, i as 0 | 1)"
@@ -166,6 +180,8 @@ function setCut(e: Event): void {
         shape="diamond"
         label="Aim"
         testid="plan-aim"
+        :value="aim ? aim[0] : 0"
+        :spoken="aim ? spoken(aim) : ''"
         :reading="active === 'aim' && aim ? place(aim) : ''"
         @start="begin('aim')"
         @drag="dragAim"
@@ -179,6 +195,8 @@ function setCut(e: Event): void {
         shape="ring"
         label="Station alone: the aim stays"
         testid="plan-ring"
+        :value="station[0]"
+        :spoken="spoken(station)"
         :reading="active === 'alone' ? place(station) : ''"
         @start="begin('alone')"
         @drag="dragStation($event, true)"
@@ -192,6 +210,8 @@ function setCut(e: Event): void {
         shape="round"
         label="Station: carries the aim along"
         testid="plan-station"
+        :value="station[0]"
+        :spoken="spoken(station)"
         :reading="active === 'station' || active === 'stand' ? place(station) : ''"
         @start="begin('station')"
         @drag="dragStation($event, false)"
