@@ -9,6 +9,8 @@ import { sameJson } from './parts.ts'
 import { withRenamed } from './renaming.ts'
 import type { ModelRef, ProjectDocument } from './schema.ts'
 
+/** What a model takes over from its file. */
+export type ModelFile = Pick<ModelRef, 'sha256' | 'sizeBytes' | 'name' | 'fileBox' | 'unitM' | 'up' | 'missingTextures'>
 export type ModelCommand =
   | { type: 'addModel'; model: ModelRef }
   | { type: 'removeModel'; modelId: string; lost?: readonly LostAim[] }
@@ -18,7 +20,7 @@ export type ModelCommand =
   | {
       type: 'replaceModel'
       modelId: string
-      file: Pick<ModelRef, 'sha256' | 'sizeBytes' | 'name' | 'fileBox' | 'unitM' | 'up'>
+      file: ModelFile
       renamed: Readonly<Record<string, string>>
       /** Where aims at objects that are not in the newer file pointed. */
       lost?: readonly LostAim[]
@@ -50,8 +52,9 @@ export function applyModelCommand(doc: ProjectDocument, command: ModelCommand): 
     }
     case 'replaceModel': {
       const { renamed } = command
+      const { missingTextures: _, ...kept } = model
       const next: ModelRef = {
-        ...model,
+        ...kept,
         ...command.file,
         moved: model.moved.map((o) => ({ ...o, path: renamed[o.path] ?? o.path })),
       }

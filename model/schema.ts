@@ -59,6 +59,8 @@ export const modelSchema = z.object({
   unitM: finite.min(1e-6).max(1e6),
   up: z.enum(['y', 'z']),
   place: z.object({ position: ownVec3, turnDeg: angle, scale: finite.min(1e-6).max(1e6) }),
+  /** Pictures that its file names and that were not brought in with it. */
+  missingTextures: names(300, 500).optional(),
   moved: list(z.object({ path: nodePath, moveM: vec3, turnDeg: angle }), 10_000),
 }) satisfies z.ZodType<PlacedModel>
 export type ModelRef = z.infer<typeof modelSchema>

@@ -5,7 +5,7 @@ import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
 import { AT_ORIGIN, firstPlace, matchNodes, standingOn, UNIT_M } from '#core/placing'
 import type { Box } from '#core/math'
-import { lostAims, newModel, type ModelRef } from '#model'
+import { lostAims, newModel, type ModelFile, type ModelRef } from '#model'
 import { api } from '../api/client.ts'
 import { useNotices } from '../stores/notices.ts'
 import { newId, useProject } from '../stores/project.ts'
@@ -41,6 +41,12 @@ async function stored(
   return kept
 }
 
+/** Names of pictures that were not there, as many and as long as a project holds. */
+const missingIn = ({ facts }: Judged): Pick<ModelFile, 'missingTextures'> =>
+  facts.missingTextures.length > 0
+    ? { missingTextures: facts.missingTextures.slice(0, 500).map((n) => n.slice(0, 300) || 'a picture') }
+    : {}
+
 export const useBring = defineStore('bring', () => {
   const project = useProject()
   const notices = useNotices()
@@ -65,7 +71,7 @@ export const useBring = defineStore('bring', () => {
     const file = judged.value
     if (!file) return null
     const old = replacing ? same.value : null
-    const asRead = { fileBox: file.facts.box, unitM: UNIT_M[unit.value], up: up.value }
+    const asRead = { fileBox: file.facts.box, unitM: UNIT_M[unit.value], up: up.value, ...missingIn(file) }
     const box = boxM.value!
     const first = firstPlace(box)
     if (!first.ok) {
@@ -102,11 +108,7 @@ function createReplacing() {
   const stage = useStage()
   const notices = useNotices()
   const report = shallowRef<ReplaceReport | null>(null)
-  function replace(
-    old: ModelRef,
-    file: Judged,
-    next: Pick<ModelRef, 'sha256' | 'sizeBytes' | 'name' | 'fileBox' | 'unitM' | 'up'>,
-  ): void {
+  function replace(old: ModelRef, file: Judged, next: ModelFile): void {
     const under = `${old.key}/`
     const before = (stage.facts?.nodes ?? [])
       .filter((n) => n.id.startsWith(under))

@@ -106,6 +106,11 @@ function restore(): void {
 }
 onBeforeUnmount(() => clearTimeout(silence))
 
+/** A limit as a person says it: small lengths in millimetres. */
+const withUnit = (v: number): string =>
+  props.kind === 'length' && props.unit !== 'ft-in' && v > 0 && v < 0.01
+    ? `${Number((v * 1000).toPrecision(3))} mm`
+    : format(v)
 function typing(): void {
   editing.value = true
   asked.value = null
@@ -118,7 +123,7 @@ function commit(): void {
   const r = parseQuantity(text.value, props.kind, props.unit)
   if (!r.ok) return tell(r.message)
   if (r.value < least.value || r.value > most.value) {
-    tell(r.value < least.value ? `At least ${format(least.value)}.` : `At most ${format(most.value)}.`)
+    tell(r.value < least.value ? `At least ${withUnit(least.value)}.` : `At most ${withUnit(most.value)}.`)
     return restore()
   }
   const guess = props.kind === 'length' ? likelierUnit(text.value, props.unit, props.usualM, props.positive) : null

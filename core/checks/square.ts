@@ -48,11 +48,11 @@ export const almostSquare: Check = ({ camera, setup, scene, grid }) => {
     value: Math.abs(offDeg),
     limit: OFF_DEG.least,
     unit: 'deg',
-    message: `${Math.abs(offDeg).toFixed(2)}° off square to “${hit.nodeName}”.`,
-    reason: 'Its horizontals slope a little, which reads as a mistake.',
+    message: `Within ${Math.abs(offDeg).toFixed(2)}° of square to “${hit.nodeName}”.`,
+    reason: 'Its level lines slope a little: square it, or turn further.',
     show: { nodeIds: [hit.nodeId], points: [hit.point] },
   } as const
   if (!mended.ok) return [finding]
   const stand = standAs(setup.stand, mended.value.pose, scene.centreOf)
-  return [{ ...finding, mend: { label: 'Square up, keeping the framing', stand, lens: mended.value.lens } }]
+  return [{ ...finding, mend: { label: 'Square it, keeping the framing', stand, lens: mended.value.lens } }]
 }

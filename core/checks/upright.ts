@@ -73,8 +73,8 @@ export const almostLevel: Check = (look) => {
     value,
     limit: ALMOST_DEG.most,
     unit: 'deg',
-    message: `Almost level: ${what.join(', ')}; verticals lean ${lean.toFixed(2)}°, ${(c.widestPx ?? 0).toFixed(0)} px.`,
-    reason: 'So little looks like a slip, not like a choice.',
+    message: `Almost level: ${what.join(', ')}. Verticals lean ${lean.toFixed(2)}°, ${(c.widestPx ?? 0).toFixed(0)} px from bottom to top.`,
+    reason: 'Level it, or tilt further.',
     show: { lines: uprights(look) },
   }
   return [withMend(finding, levelled(look))]
@@ -95,8 +95,8 @@ export const leaningVerticals: Check = (look) => {
     value: lean,
     limit: LEAN_DEG.least,
     unit: 'deg',
-    message: `Verticals lean ${lean.toFixed(2)}°, ${c.widestPx!.toFixed(0)} px over the picture’s height.`,
-    reason: 'A building seems to fall over. Rise shows the same without the tilt.',
+    message: `Verticals lean ${lean.toFixed(2)}°, ${c.widestPx!.toFixed(0)} px from bottom to top.`,
+    reason: 'The building seems to fall over. Rise shows the same without the tilt.',
     show: { lines: uprights(look) },
   }
   return [withMend(finding, levelled(look))]

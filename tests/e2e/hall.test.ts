@@ -78,7 +78,7 @@ describe('the job, from opening to the finished picture', () => {
   })
 
   it('takes commands while a drop-down or a check box has the focus: neither opens nor swallows them', async () => {
-    const standTool = page.getByRole('radio', { name: 'Stand', exact: true })
+    const standTool = page.getByRole('radio', { name: 'Stand there', exact: true })
     const storey = page.getByRole('combobox', { name: 'Storey' }).first()
     for (const control of [storey, page.getByRole('checkbox', { name: /station alone/ })]) {
       await control.focus()

@@ -77,7 +77,7 @@ describe('bringing a file into the project', () => {
     await type('Stands east', '9.5')
     await type('North', '3 m')
     await type('Turned', '30')
-    await type('Enlarged', '1.5')
+    await type('Times its size', '1.5')
     const d = await until((p) => p.models[1]!.place.scale === 1.5)
     const engine = d.models[1]!
     const b = boxInMetres(engine.fileBox!, engine.unitM, engine.up)

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // Measured distances, points of a fit, and what a click would take: drawn over picture, Plan or Side by their own projection.
+import OverlayChip from '../../controls/OverlayChip.vue'
 import { computed } from 'vue'
 import { formatLength, lengthSuffix } from '#core/base'
 import type { Vec3 } from '#core/math'
@@ -47,7 +48,7 @@ const from = computed(() => (measurements.from ? props.toPx(measurements.from) :
       <path class="under" :d="m.d" />
       <path class="way" :d="m.d" />
       <circle v-for="(e, i) in m.ends" :key="i" :cx="e[0]" :cy="e[1]" r="3" />
-      <text :x="m.x + 7" :y="m.y - 5">{{ m.text }}</text>
+      <OverlayChip :x="m.x + 7" :y="m.y - 5" :text="m.text" />
     </g>
     <path v-for="(p, i) in points" :key="`p${i}`" class="point" :d="`M${p.x - 5} ${p.y}h10M${p.x} ${p.y - 5}v10`" />
     <circle v-if="from" class="from" :cx="from.x" :cy="from.y" r="4" />
@@ -80,12 +81,5 @@ circle {
   stroke: #6b3f7a;
   stroke-width: 1.8;
   fill: none;
-}
-text {
-  font: 10.5px var(--mono);
-  fill: #4f2b5c;
-  stroke: #ffffffd8;
-  stroke-width: 3px;
-  paint-order: stroke;
 }
 </style>

@@ -101,14 +101,14 @@ const GUIDES = [
       v-on="camera((px) => sized('heightPx', px), 'Picture size')"
     />
     <NumberField
-      label="Height alone"
+      label="Crop to height"
       suffix="px"
       :digits="0"
       :model-value="frame.heightPx"
       :step="10"
       :min="16"
       :max="FRAME_LIMIT_PX"
-      hint="Changes the shape of the picture"
+      hint="The width stays: the picture’s shape changes"
       v-on="camera((px) => ({ frame: with_({ heightPx: clampPx(px) }) }), 'Picture height')"
     />
     <NumberField

@@ -18,6 +18,7 @@ import { centreOf } from '../../stores/centres.ts'
 import ChoiceRow from '../../controls/ChoiceRow.vue'
 import FocalScale from '../../controls/FocalScale.vue'
 import LensDiagram from '../../controls/LensDiagram.vue'
+import SensorUse from '../../controls/SensorUse.vue'
 import NumberField from '../../controls/NumberField.vue'
 import { useFraming } from '../camera/framing.ts'
 import { useProject } from '../../stores/project.ts'
@@ -77,12 +78,6 @@ function setSensor(label: string): void {
   const s = SENSORS.find((x) => x.label === label)
   if (s) done({ sensorMm: { width: s.width, height: s.height } }, 'Sensor')
 }
-const USES = [
-  { value: 'acrossWidth', label: 'width', title: 'The picture’s width uses the sensor’s width' },
-  { value: 'acrossHeight', label: 'height', title: 'The picture’s height uses the sensor’s height' },
-  { value: 'inside', label: 'inside', title: 'The picture lies within the sensor' },
-  { value: 'covers', label: 'covers', title: 'The picture covers the sensor' },
-] as const
 const FORMS = [
   { value: 'perspective', label: 'Perspective' },
   { value: 'parallel', label: 'Parallel' },
@@ -201,12 +196,7 @@ const FORMS = [
         @update:model-value="setSensor"
       />
     </div>
-    <ChoiceRow
-      label="Used"
-      :model-value="lens.sensorUse"
-      :options="USES"
-      @change="done({ sensorUse: $event }, 'Use of the sensor')"
-    />
+    <SensorUse :model-value="lens.sensorUse" @change="done({ sensorUse: $event }, 'Use of the sensor')" />
     <div v-if="!parallel" class="fact middle">
       <span class="quiet" title="The station moves so that the subject at the aim keeps its size">Size held at</span>
       <div class="buttons held">

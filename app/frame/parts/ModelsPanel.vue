@@ -142,6 +142,14 @@ const surfaceText = (c: Closedness): string =>
         <dd class="num">{{ nodeOf(m)!.triangles.toLocaleString('en') }} triangles</dd>
         <dt>Surface</dt>
         <dd>{{ surface.get(m.key) ? surfaceText(surface.get(m.key)!) : 'being worked out…' }}</dd>
+        <template v-if="m.missingTextures?.length">
+          <dt class="warn">Missing</dt>
+          <dd class="warn">
+            {{ m.missingTextures.slice(0, 4).join(', ')
+            }}{{ m.missingTextures.length > 4 ? ` and ${m.missingTextures.length - 4} more` : '' }}. Bring the file in
+            again together with its pictures.
+          </dd>
+        </template>
         <dt>File</dt>
         <dd class="num">{{ (m.sizeBytes / 1e6).toFixed(m.sizeBytes < 1e7 ? 2 : 0) }} MB</dd>
       </dl>
@@ -180,7 +188,7 @@ const surfaceText = (c: Closedness): string =>
         v-on="number((turnDeg) => withPlace(m, { place: replaced(m.place, boxOf(m), { turnDeg }) }))"
       />
       <NumberField
-        label="Enlarged"
+        label="Times its size"
         suffix="×"
         :digits="3"
         :model-value="m.place.scale"

@@ -59,12 +59,14 @@ const from = computed(() =>
       <button
         class="btn"
         :disabled="!perspective || !shifted"
-        title="The reverse: rise and cross become tilt and bearing"
+        title="Rise and cross become tilt and bearing again: the same framing, with leaning verticals"
         @click="tiltBack()"
       >
-        Shift back into tilt
+        Tilt again
       </button>
-      <label class="tick flush"><input v-model="view.keepSize" type="checkbox" />and the subject’s width</label>
+      <label class="tick flush"
+        ><input v-model="view.keepSize" type="checkbox" />keep the subject as wide as it is</label
+      >
     </div>
     <hr />
     <h3>Square up <span class="quiet">keeping the framing</span></h3>
@@ -87,7 +89,9 @@ const from = computed(() =>
     </div>
     <p class="text quiet">
       The building runs at <span class="num">{{ signed(mainBearingDeg, 2) }}°</span>, {{ from }}.
-      <button class="plain link" title="Click one of its walls" @click="picking.begin('main-direction')">pick</button>
+      <button class="plain link" title="Click one of its walls" @click="picking.begin('main-direction')">
+        Click a wall…
+      </button>
       <button v-if="view.mainBearingDeg !== null" class="plain link" @click="view.mainBearingDeg = null">
         as found
       </button>

@@ -2,7 +2,7 @@
 // Over the picture: what a click would take, and what a finding shows.
 import { computed } from 'vue'
 import { projectPoint, projectSegment, type Camera } from '#core/camera'
-import OverlayChip from './OverlayChip.vue'
+import OverlayChip from '../../controls/OverlayChip.vue'
 import { useCheck } from '../check/check.ts'
 import { usePicking } from '../straighten/picking.ts'
 import { formatLength, lengthSuffix } from '#core/base'

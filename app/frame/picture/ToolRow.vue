@@ -25,7 +25,7 @@ const TOOLS: readonly { tool: Tool; label: string; title: string }[] = [
     label: 'Pick',
     title: 'Drag draws a band round objects; also with Ctrl in any tool. A click always selects',
   },
-  { tool: 'stand', label: 'Stand', title: 'Click a floor, or drag in Plan from the station to the aim (G)' },
+  { tool: 'stand', label: 'Stand there', title: 'Click a floor, or drag in Plan from the station to the aim (G)' },
 ]
 </script>
 

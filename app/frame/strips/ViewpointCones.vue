@@ -10,6 +10,7 @@ import { useView } from '../../stores/view.ts'
 import FramingThumb from '../thumbs/FramingThumb.vue'
 import { shownBy } from '../thumbs/thumbs.ts'
 import { coneOf } from './cones.ts'
+import { CONE_LETTERS, placedLabels, shortened } from './labels.ts'
 
 const props = defineProps<{
   across: 'left-right' | 'top-bottom'
@@ -23,7 +24,7 @@ const LENGTH_PX = 20
 const THUMB = { width: 132, height: 88 }
 const hovered = shallowRef<Viewpoint | null>(null)
 
-const marks = computed(() => {
+const placed = computed(() => {
   const doc = project.document
   if (!doc || !view.allCones) return []
   return doc.viewpoints.flatMap((v) => {
@@ -37,6 +38,14 @@ const marks = computed(() => {
       LENGTH_PX,
     )
     return [{ v, setup, x, y, cone }]
+  })
+})
+/** With names where they do not lie over each other; the one pointed at has its name in any case. */
+const marks = computed(() => {
+  const labels = placedLabels(placed.value.map(({ x, y, v }) => ({ x, y, text: v.name })))
+  return placed.value.map((m, i) => {
+    const own = hovered.value === m.v ? { x: m.x + 6, y: m.y - 6 } : null
+    return { ...m, text: shortened(m.v.name, CONE_LETTERS), label: labels[i] ?? own }
   })
 })
 const thumb = computed(() => {
@@ -75,7 +84,7 @@ const recall = (v: Viewpoint): void => {
       <path v-if="m.cone" :d="m.cone.fill" />
       <circle :cx="m.x" :cy="m.y" r="11" class="hit" />
       <circle :cx="m.x" :cy="m.y" r="3.2" />
-      <text :x="m.x + 6" :y="m.y - 6">{{ m.v.name }}</text>
+      <text v-if="m.label" :x="m.label.x" :y="m.label.y">{{ m.text }}</text>
     </g>
     <foreignObject v-if="thumb" :x="thumb.x" :y="thumb.y" :width="THUMB.width" :height="THUMB.height" class="over">
       <FramingThumb :setup="thumb.setup" />

@@ -1,0 +1,47 @@
+// Where do names beside points go, so that none lies over another?
+// Model: one after the other, each takes the first of a few places about its point that is free; one for which there is none is left out
+// (it shows when its point is pointed at). The order is the list's: earlier names stay where they are when later ones come.
+
+export interface Labelled {
+  readonly x: number
+  readonly y: number
+  readonly text: string
+}
+export interface PlacedLabel {
+  /** Where the words begin, and the line they stand on. */
+  readonly x: number
+  readonly y: number
+}
+/** Room of a letter and of a line, page pixels; words longer than this are cut. */
+export interface LetterRoom {
+  readonly widthPx: number
+  readonly heightPx: number
+  readonly mostLetters: number
+}
+export const CONE_LETTERS: LetterRoom = { widthPx: 5.2, heightPx: 11, mostLetters: 28 }
+const BESIDE_PX = 6
+
+export const shortened = (text: string, { mostLetters }: LetterRoom): string =>
+  text.length > mostLetters ? `${text.slice(0, mostLetters - 1)}…` : text
+
+export function placedLabels(marks: readonly Labelled[], room: LetterRoom = CONE_LETTERS): (PlacedLabel | null)[] {
+  const taken: { x0: number; x1: number; y0: number; y1: number }[] = []
+  return marks.map(({ x, y, text }) => {
+    const w = shortened(text, room).length * room.widthPx
+    const places: readonly PlacedLabel[] = [
+      { x: x + BESIDE_PX, y: y - BESIDE_PX },
+      { x: x + BESIDE_PX, y: y + BESIDE_PX + 6 },
+      { x: x - BESIDE_PX - w, y: y - BESIDE_PX },
+      { x: x - BESIDE_PX - w, y: y + BESIDE_PX + 6 },
+      { x: x + BESIDE_PX, y: y - BESIDE_PX - room.heightPx },
+      { x: x + BESIDE_PX, y: y + BESIDE_PX + 6 + room.heightPx },
+    ]
+    for (const p of places) {
+      const box = { x0: p.x, x1: p.x + w, y0: p.y - room.heightPx + 2, y1: p.y + 2 }
+      if (taken.some((t) => box.x0 < t.x1 && t.x0 < box.x1 && box.y0 < t.y1 && t.y0 < box.y1)) continue
+      taken.push(box)
+      return p
+    }
+    return null
+  })
+}
