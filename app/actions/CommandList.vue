@@ -66,16 +66,21 @@ function go(a: Action | undefined): void {
       aria-label="Search the commands"
       placeholder="What do you want to do?"
       autofocus
+      role="combobox"
+      aria-expanded="true"
+      aria-controls="command-list"
+      :aria-activedescendant="found.length ? `command-${at}` : undefined"
       @keydown.down.prevent="to(at + 1)"
       @keydown.up.prevent="to(at - 1)"
       @keydown.home.prevent="to(0)"
       @keydown.end.prevent="to(found.length - 1)"
       @keydown.enter.prevent="go(found[at]?.action)"
     />
-    <ul ref="list" role="listbox" aria-label="Commands">
+    <ul id="command-list" ref="list" role="listbox" tabindex="0" aria-label="Commands">
       <template v-for="(row, i) in found" :key="row.id">
         <li v-if="row.heading" class="heading" role="presentation">{{ row.heading }}</li>
         <li
+          :id="`command-${i}`"
           role="option"
           :aria-selected="i === at"
           :class="{ at: i === at, off: !row.action.enabled() }"

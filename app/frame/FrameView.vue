@@ -182,6 +182,7 @@ const panel = computed(() => PANELS.find((p) => p.name === view.panel)?.panel)
 
 <template>
   <div class="page" :class="{ over }" v-on="handlers">
+    <h1 v-if="project.document" class="visually-hidden">{{ project.document.name }}</h1>
     <TrailList />
     <div v-if="failed" class="message" role="alert">
       <h1>The project cannot be opened</h1>
@@ -193,7 +194,11 @@ const panel = computed(() => PANELS.find((p) => p.name === view.panel)?.panel)
       v-else
       class="frame"
       :class="{ narrow: isNarrow }"
-      :style="{ '--left': `${left.width}px`, '--right': `${right.width}px`, '--sheet': `${SHEET_PX[view.tileSize]}px` }"
+      :style="{
+        '--left': `${isNarrow && view.drawer !== 'left' ? 0 : left.width}px`,
+        '--right': `${isNarrow && view.drawer !== 'right' ? 0 : right.width}px`,
+        '--sheet': `${SHEET_PX[view.tileSize]}px`,
+      }"
     >
       <main>
         <PictureArea ref="area" :walking="walking" />
@@ -270,24 +275,6 @@ const panel = computed(() => PANELS.find((p) => p.name === view.panel)?.panel)
   min-height: 0;
   position: relative;
 }
-.frame.narrow {
-  grid-template-columns: 26px minmax(0, 1fr) 26px;
-}
-.narrow aside {
-  position: absolute;
-  top: 0;
-  bottom: 0;
-  z-index: 20;
-  box-shadow: var(--shadow);
-}
-.narrow .left {
-  left: 26px;
-  width: var(--left);
-}
-.narrow .right {
-  right: 26px;
-  width: var(--right);
-}
 .shut {
   display: none !important;
 }
@@ -354,6 +341,22 @@ main {
   min-height: 0;
   overflow-y: auto;
   overflow-x: hidden;
+}
+/* a drawer takes its room from the picture, so that nothing lies under it */
+.frame.narrow {
+  grid-template-columns: 26px var(--left) minmax(0, 1fr) var(--right) 26px;
+}
+.narrow main {
+  grid-column: 3;
+}
+.narrow .left {
+  grid-column: 2;
+}
+.narrow .right {
+  grid-column: 4;
+}
+.narrow .pull.at-right {
+  grid-column: 5;
 }
 .message {
   display: grid;

@@ -122,83 +122,83 @@ const surfaceText = (c: Closedness): string =>
       />
     </header>
     <p v-if="models.length === 0" class="quiet note">No model yet. Drop a file anywhere on this page.</p>
-    <details
-      v-for="m in models"
-      :key="m.id"
-      :open="opened === m.id || models.length === 1"
-      data-testid="model"
-      @toggle="($event.target as HTMLDetailsElement).open && (opened = m.id)"
-    >
-      <summary>
-        <span class="name">{{ m.name }}</span>
-        <button class="plain bin" :title="`Take “${m.name}” out`" @click.prevent.stop="remove(m)">
-          <IconTrash :size="14" stroke="1.6" /><span class="visually-hidden">Take out {{ m.name }}</span>
-        </button>
-      </summary>
-      <dl v-if="nodeOf(m)">
-        <dt>Size</dt>
-        <dd class="num">{{ sizeText(sizeOf(m)) }}</dd>
-        <dt>Holds</dt>
-        <dd class="num">{{ nodeOf(m)!.triangles.toLocaleString('en') }} triangles</dd>
-        <dt>Surface</dt>
-        <dd>{{ surface.get(m.key) ? surfaceText(surface.get(m.key)!) : 'being worked out…' }}</dd>
-        <template v-if="m.missingTextures?.length">
-          <dt class="warn">Missing</dt>
-          <dd class="warn">
-            {{ m.missingTextures.slice(0, 4).join(', ')
-            }}{{ m.missingTextures.length > 4 ? ` and ${m.missingTextures.length - 4} more` : '' }}. Bring the file in
-            again together with its pictures.
-          </dd>
-        </template>
-        <dt>File</dt>
-        <dd class="num">{{ (m.sizeBytes / 1e6).toFixed(m.sizeBytes < 1e7 ? 2 : 0) }} MB</dd>
-      </dl>
-      <div class="reading">
-        <span class="unit-label quiet">One unit is</span>
-        <Select
-          :model-value="unitOf(m)"
-          :options="UNITS"
-          option-label="label"
-          option-value="value"
-          size="small"
-          aria-label="Unit of the file"
-          @update:model-value="place(m, { unitM: UNIT_M[$event as FileUnit] })"
+    <div v-for="m in models" :key="m.id" class="model">
+      <button class="plain bin" :title="`Take “${m.name}” out`" @click="remove(m)">
+        <IconTrash :size="14" stroke="1.6" /><span class="visually-hidden">Take out {{ m.name }}</span>
+      </button>
+      <details
+        :open="opened === m.id || models.length === 1"
+        data-testid="model"
+        @toggle="($event.target as HTMLDetailsElement).open && (opened = m.id)"
+      >
+        <summary>
+          <span class="name">{{ m.name }}</span>
+        </summary>
+        <dl v-if="nodeOf(m)">
+          <dt>Size</dt>
+          <dd class="num">{{ sizeText(sizeOf(m)) }}</dd>
+          <dt>Holds</dt>
+          <dd class="num">{{ nodeOf(m)!.triangles.toLocaleString('en') }} triangles</dd>
+          <dt>Surface</dt>
+          <dd>{{ surface.get(m.key) ? surfaceText(surface.get(m.key)!) : 'being worked out…' }}</dd>
+          <template v-if="m.missingTextures?.length">
+            <dt class="warn">Missing</dt>
+            <dd class="warn">
+              {{ m.missingTextures.slice(0, 4).join(', ')
+              }}{{ m.missingTextures.length > 4 ? ` and ${m.missingTextures.length - 4} more` : '' }}. Bring the file in
+              again together with its pictures.
+            </dd>
+          </template>
+          <dt>File</dt>
+          <dd class="num">{{ (m.sizeBytes / 1e6).toFixed(m.sizeBytes < 1e7 ? 2 : 0) }} MB</dd>
+        </dl>
+        <div class="reading">
+          <span class="unit-label quiet">One unit is</span>
+          <Select
+            :model-value="unitOf(m)"
+            :options="UNITS"
+            option-label="label"
+            option-value="value"
+            size="small"
+            aria-label="Unit of the file"
+            @update:model-value="place(m, { unitM: UNIT_M[$event as FileUnit] })"
+          />
+        </div>
+        <ChoiceRow label="Up axis" :model-value="m.up" :options="UPS" @change="place(m, { up: $event })" />
+        <AxisFields
+          :labels="['Stands east', 'North', 'Height']"
+          :value="baseOf(m)"
+          :unit="unit"
+          :step="0.1"
+          hint="Where the middle of its base stands"
+          v-on="axes((axis, to) => movedTo(m, axis, to))"
         />
-      </div>
-      <ChoiceRow label="Up axis" :model-value="m.up" :options="UPS" @change="place(m, { up: $event })" />
-      <AxisFields
-        :labels="['Stands east', 'North', 'Height']"
-        :value="baseOf(m)"
-        :unit="unit"
-        :step="0.1"
-        hint="Where the middle of its base stands"
-        v-on="axes((axis, to) => movedTo(m, axis, to))"
-      />
-      <NumberField
-        label="Turned"
-        kind="angle"
-        suffix="°"
-        sign
-        :model-value="m.place.turnDeg"
-        :step="5"
-        :min="-720"
-        :max="720"
-        :reset-to="0"
-        hint="Clockwise from above, about the middle of its base"
-        v-on="number((turnDeg) => withPlace(m, { place: replaced(m.place, boxOf(m), { turnDeg }) }))"
-      />
-      <NumberField
-        label="Times its size"
-        suffix="×"
-        :digits="3"
-        :model-value="m.place.scale"
-        :step="0.01"
-        :min="0.000001"
-        :max="1000000"
-        :reset-to="1"
-        v-on="number((scale) => withPlace(m, { place: replaced(m.place, boxOf(m), { scale }) }))"
-      />
-    </details>
+        <NumberField
+          label="Turned"
+          kind="angle"
+          suffix="°"
+          sign
+          :model-value="m.place.turnDeg"
+          :step="5"
+          :min="-720"
+          :max="720"
+          :reset-to="0"
+          hint="Clockwise from above, about the middle of its base"
+          v-on="number((turnDeg) => withPlace(m, { place: replaced(m.place, boxOf(m), { turnDeg }) }))"
+        />
+        <NumberField
+          label="Times its size"
+          suffix="×"
+          :digits="3"
+          :model-value="m.place.scale"
+          :step="0.01"
+          :min="0.000001"
+          :max="1000000"
+          :reset-to="1"
+          v-on="number((scale) => withPlace(m, { place: replaced(m.place, boxOf(m), { scale }) }))"
+        />
+      </details>
+    </div>
     <p v-if="models.length" class="quiet note">
       A file of the same name offers to take a model’s place: viewpoints stay.
     </p>
@@ -224,7 +224,7 @@ summary {
   display: flex;
   align-items: center;
   gap: 6px;
-  padding: 2px 14px;
+  padding: 2px 40px 2px 14px;
   cursor: pointer;
 }
 summary .name {
@@ -234,7 +234,13 @@ summary .name {
   text-overflow: ellipsis;
   white-space: nowrap;
 }
+.model {
+  position: relative;
+}
 .bin {
+  position: absolute;
+  right: 10px;
+  top: 5px;
   line-height: 0;
   padding: 4px;
   color: var(--quiet);
@@ -253,6 +259,9 @@ dt {
 }
 dd {
   margin: 0;
+}
+.warn {
+  color: var(--ochre);
 }
 .unit-label {
   font-size: 13px;

@@ -95,6 +95,7 @@ watch(
       selection-mode="multiple"
       :meta-key-selection="true"
       data-testid="object-tree"
+      :pt="{ nodeToggleButton: { 'aria-label': 'Open or close' } }"
       @update:selection-keys="choose($event as Record<string, boolean>)"
     >
       <template #default="{ node }">

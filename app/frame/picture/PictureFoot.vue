@@ -142,7 +142,6 @@ function faster(by: number): void {
   justify-content: space-between;
   color: var(--mount-ink);
   font-size: 11.5px;
-  text-shadow: 0 1px 2px #0006;
 }
 .switches {
   display: flex;
@@ -162,7 +161,6 @@ function faster(by: number): void {
 .outside .btn {
   padding: 1px 9px;
   font-size: 11.5px;
-  text-shadow: none;
 }
 .readout {
   overflow: hidden;

@@ -201,7 +201,7 @@ defineExpose({ confirm })
 @container middle (max-width: 690px) {
   .strip {
     display: grid;
-    grid-template-columns: repeat(4, minmax(0, 1fr)) minmax(104px, 1.1fr);
+    grid-template-columns: repeat(4, minmax(0, 1fr)) minmax(92px, 0.8fr);
     grid-auto-rows: 40px;
     grid-auto-flow: row;
   }
@@ -212,7 +212,8 @@ defineExpose({ confirm })
   }
   .cell .num {
     display: inline;
-    margin-right: 6px;
+    margin-right: 4px;
+    font-size: 10.2px;
   }
   .strip > :last-child {
     grid-column: 5;
@@ -224,6 +225,20 @@ defineExpose({ confirm })
   .keeping > :last-child {
     grid-column: 1 / -1;
     grid-row: 2;
+  }
+}
+/* beside an open drawer the values stand one under the other */
+@container middle (max-width: 540px) {
+  .strip {
+    grid-auto-rows: 48px;
+  }
+  .cell {
+    padding: 3px 2px 2px 7px;
+  }
+  .cell .num {
+    display: block;
+    font-size: 11px;
+    line-height: 1.2;
   }
 }
 </style>

@@ -55,6 +55,7 @@ const renamed = (e: Event): void => void (props.renaming && emit('renamed', (e.t
     <button
       class="plain recall"
       :title="`Recall “${viewpoint.name}”`"
+      :aria-label="`Recall “${viewpoint.name}”`"
       :aria-current="isNow"
       @click="emit('recall')"
       @keydown="emit('keydown', $event)"
