@@ -213,7 +213,7 @@ describe('straightening', () => {
     expect(await found.textContent()).toMatch(/Within 1\.20° of square/)
     await found.getByRole('button', { name: 'Show' }).click()
     await found.getByRole('button', { name: 'Shown' }).waitFor()
-    await found.getByRole('button', { name: /Square up/ }).click()
+    await found.getByRole('button', { name: /Square it/ }).click()
     const d = await after('Square it, keeping the framing')
     expect(poseOfStand(d.working.stand).bearingDeg).toBeCloseTo(90, 6)
     await found.waitFor({ state: 'detached', timeout: 20_000 })
@@ -267,7 +267,7 @@ describe('measuring', () => {
 
 describe('Plan and Side take clicks and drags', () => {
   const onStrip = async (which: 'first' | 'last', u: number, v: number): Promise<{ x: number; y: number }> => {
-    const box = (await page.locator(`aside.left > :${which}-child`).boundingBox())!
+    const box = (await page.locator(`aside.left > :nth-child(${which === 'first' ? 1 : 2})`).boundingBox())!
     return { x: box.x + u * box.width, y: box.y + v * box.height }
   }
   it('a measure drawn straight down on Side is nothing but height, is listed and cleared', async () => {
@@ -388,7 +388,7 @@ describe('measured views', () => {
   it('an elevation at a drawing scale has that scale', async () => {
     await page.getByRole('combobox', { name: 'Scale' }).click()
     await page.getByRole('option', { name: '1 : 100', exact: true }).click()
-    await button('Looking north').click()
+    await button(/Elevation looking north/).click()
     const d = await after(/^Elevation/)
     const { lens, frame } = d.working
     expect((lens.projection as { widthM: number }).widthM).toBeCloseTo(
@@ -461,9 +461,9 @@ describe('a file made elsewhere', () => {
       expect(poseOfStand((await after(`From the ${side}`)).working.stand).bearingDeg).toBeCloseTo(bearing, 6)
     }
     await tab('Views')
-    await button('Cavalier: depth in full at 45°').click()
+    await button(/Cavalier:/).click()
     expect((await after('Cavalier')).working.lens.projection).toMatchObject({ kind: 'oblique', receding: 1 })
-    await button('Plan').click()
+    await button(/Plan: straight down/).click()
     const plan = await after('Plan')
     expect(poseOfStand(plan.working.stand).tiltDeg).toBe(-90)
     const { widthM } = plan.working.lens.projection as { widthM: number }

@@ -10,7 +10,7 @@ let stand: Stand
 let page: Page
 beforeAll(async () => {
   stand = await openStand({ demo: true })
-  page = await stand.page({ width: 760, height: 480 })
+  page = await stand.page({ width: 1120, height: 500 })
 })
 afterAll(() => stand.end())
 
