@@ -59,7 +59,11 @@ describe('keys', () => {
     expect(handleKey(press('l'), actions, { ...calm, dragging: true })).toBe(false)
     expect(handleKey(press('l'), actions, { ...calm, singleKeys: false })).toBe(false)
     expect(handleKey(press('z', { ctrlKey: true }), actions, { ...calm, singleKeys: false })).toBe(true)
-    expect(ran).toEqual(['save', 'undo'])
+    // a number field that nobody has typed at since has no text to undo
+    input.dataset['untyped'] = ''
+    expect(handleKey(press('z', { ctrlKey: true }, input), actions, calm)).toBe(true)
+    expect(handleKey(press('l', {}, input), actions, calm)).toBe(false)
+    expect(ran).toEqual(['save', 'undo', 'undo'])
   })
   it('run wherever focus is, unless text is typed there: on check boxes, sliders and closed drop-downs too', () => {
     const { actions, ran } = list()

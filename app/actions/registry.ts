@@ -82,7 +82,9 @@ export function handleKey(
   if (!action) return false
   const single = !key.startsWith('Ctrl+') && key !== 'F1'
   if (single && !options.singleKeys) return false
-  if (takesText(e.target) && key !== 'Ctrl+K' && key !== 'Ctrl+S' && key !== 'F1') return false
+  // a number that nobody is typing at has nothing of its own to undo
+  const untyped = e.target instanceof HTMLElement && e.target.dataset['untyped'] !== undefined && /^Ctrl\+(Shift\+)?Z$/.test(key) // prettier-ignore
+  if (takesText(e.target) && !untyped && key !== 'Ctrl+K' && key !== 'Ctrl+S' && key !== 'F1') return false
   e.preventDefault()
   if (action.enabled()) action.run()
   return true

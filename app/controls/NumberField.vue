@@ -183,6 +183,12 @@ function wheel(e: WheelEvent): void {
   stepBy(e, e.deltaY < 0 ? 1 : -1)
 }
 
+/** The click that ends a drag does not go into the field, where keys would be text. */
+let dragged = false
+function clicked(e: MouseEvent): void {
+  if (dragged) e.preventDefault()
+  dragged = false
+}
 // dragging the label: three pixels a step
 function dragLabel(e: PointerEvent): void {
   if (props.disabled || e.button !== 0) return
@@ -194,6 +200,7 @@ function dragLabel(e: PointerEvent): void {
       emit('live', to)
     },
     end: (moved) => {
+      dragged = moved
       if (moved) emit('settle')
     },
     cancel: () => emit('cancel', from),
@@ -210,6 +217,7 @@ function reset(): void {
       :for="id"
       :title="hint || (resetTo !== undefined ? 'Drag to change, double click to reset' : 'Drag to change')"
       @pointerdown="dragLabel"
+      @click="clicked"
       @dblclick="reset"
       >{{ label }}</label
     >
@@ -220,6 +228,7 @@ function reset(): void {
         class="num"
         :disabled="disabled"
         :invalid="!!error"
+        :data-untyped="editing ? undefined : ''"
         :aria-describedby="error ? `${id}-why` : undefined"
         autocomplete="off"
         spellcheck="false"
