@@ -286,7 +286,7 @@ describe('for every eye', () => {
 
 describe('every command', () => {
   it('has a label of its own, is in the list, and does something where it can', { timeout: 400_000 }, async () => {
-    const page = await stand.page({ width: 1280, height: 800 })
+    const page = await stand.page({ width: 1120, height: 500 })
     await openHall(page)
     await page.keyboard.press('Control+k')
     const rows = page.getByRole('option')
@@ -303,9 +303,13 @@ describe('every command', () => {
       // these leave the page, or are seen by what they do to files
       if (/^(Go to the projects|Save the finished PNG)$/.test(label)) continue
       const before = await state()
-      await page.keyboard.press('Control+k')
-      await page.getByRole('dialog').first().waitFor()
-      await page.keyboard.type(label)
+      // on a slow machine the dialog before may still be going
+      const box = page.getByRole('dialog').first()
+      for (let i = 0; i < 10 && !(await box.isVisible()); i++) {
+        await page.keyboard.press('Control+k')
+        await box.waitFor({ timeout: 2000 }).catch(() => null)
+      }
+      await page.keyboard.insertText(label)
       // its words may begin another label too
       const chosen = page.locator('[role=option][aria-selected=true]')
       for (let i = 0; (await chosen.locator('span').textContent()) !== label; i++) {
