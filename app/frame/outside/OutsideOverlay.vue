@@ -1,5 +1,7 @@
 <script setup lang="ts">
 // What the camera is, seen from outside: its body, its cone to the outline of the frame, cuts and focus, and all viewpoints.
+import { CHIP_LETTERS, placedLabels, shortened } from '../../controls/labels.ts'
+import OverlayChip from '../../controls/OverlayChip.vue'
 import { computed, shallowRef } from 'vue'
 import {
   aimPointOf,
@@ -96,7 +98,7 @@ const planes = computed(() => {
     return corners ? [{ ...p, d: path([closed(corners)]), label }] : []
   })
 })
-const marks = computed(() => {
+const placed = computed(() => {
   const doc = project.document
   if (!doc || !view.allCones) return []
   return doc.viewpoints.flatMap((v) => {
@@ -109,6 +111,17 @@ const marks = computed(() => {
     const end = frameAt(c, away * 0.07)
     const d = path([...bodyOf(c, away * 0.02), ...(end ? [closed(end), ...end.map((p) => [c.pose.station, p])] : [])])
     return [{ v, setup, d, x: at.xPx * k.value, y: at.yPx * k.value }]
+  })
+})
+/** With names where they do not lie over each other; the one pointed at has its name in any case. */
+const marks = computed(() => {
+  const labels = placedLabels(
+    placed.value.map(({ x, y, v }) => ({ x, y, text: v.name })),
+    CHIP_LETTERS,
+  )
+  return placed.value.map((m, i) => {
+    const own = hovered.value === m.v ? { x: m.x + 6, y: m.y - 6 } : null
+    return { ...m, text: shortened(m.v.name, CHIP_LETTERS), label: labels[i] ?? own }
   })
 })
 /** What the frame would show from here: the part that *Stand here* takes. */
@@ -141,11 +154,11 @@ const recall = (v: Viewpoint): void => {
       <path class="sight" :d="camera.sight" />
       <path class="outline" :d="camera.outline" data-testid="frame-outline" />
       <path class="body" :d="camera.body" data-testid="camera-body" />
-      <text v-if="camera.label" :x="camera.label.x + 12" :y="camera.label.y - 12">camera</text>
+      <OverlayChip v-if="camera.label" :x="camera.label.x + 12" :y="camera.label.y - 12" text="camera" />
     </g>
     <g v-for="p in planes" :key="p.name" :class="p.kind">
       <path :d="p.d" />
-      <text v-if="p.label" :x="p.label.xPx * k + 4" :y="p.label.yPx * k">{{ p.name }}</text>
+      <OverlayChip v-if="p.label" :x="p.label.xPx * k + 4" :y="p.label.yPx * k" :text="p.name" />
     </g>
     <g
       v-for="m in marks"
@@ -162,7 +175,7 @@ const recall = (v: Viewpoint): void => {
     >
       <path :d="m.d" />
       <circle :cx="m.x" :cy="m.y" r="12" class="hit" />
-      <text :x="m.x + 8" :y="m.y - 8">{{ m.v.name }}</text>
+      <OverlayChip v-if="m.label" :x="m.label.x" :y="m.label.y" :text="m.text" />
     </g>
     <foreignObject
       v-if="thumb"
@@ -221,23 +234,16 @@ path {
   stroke-width: 1.5;
   stroke-dasharray: 12 3 2 3;
 }
-.cut text {
-  fill: #17636e;
-}
 .focus path {
   stroke: #56722b;
   stroke-width: 1.5;
-}
-.focus text {
-  fill: #56722b;
 }
 .mark {
   pointer-events: auto;
   cursor: pointer;
   outline: none;
 }
-.mark path,
-.mark text {
+.mark path {
   pointer-events: none;
 }
 .mark path {
@@ -252,13 +258,6 @@ path {
 }
 .hit {
   fill: transparent;
-}
-text {
-  font: 10.5px var(--font);
-  fill: #4f2b5c;
-  stroke: #ffffffd0;
-  stroke-width: 3px;
-  paint-order: stroke;
 }
 .over {
   border: 1px solid #fff;

@@ -20,7 +20,7 @@ const emit = defineEmits<{ found: [number | null] }>()
 const stage = useStage()
 const view = useView()
 const { select } = useSelection()
-const { hidden, hide, show } = useHiding()
+const { hidden, hide, show, showing } = useHiding()
 const expanded = ref<Record<string, boolean>>({})
 
 const tree = computed<Branch[]>(() => {
@@ -51,6 +51,12 @@ const found = computed(() => {
   }
   return { branches: tree.value.flatMap((b) => keep(b) ?? []), open, matches }
 })
+/** What has the words in its own name: hidden and shown together. */
+const foundIds = computed(() => {
+  const words = props.search.trim().toLowerCase()
+  return words ? (stage.facts?.nodes ?? []).flatMap((n) => (n.name.toLowerCase().includes(words) ? [n.id] : [])) : []
+})
+const foundShown = computed(() => showing(foundIds.value))
 const openNow = computed({
   get: () => ({ ...expanded.value, ...found.value?.open }),
   set: (keys) => {
@@ -86,6 +92,12 @@ watch(
 
 <template>
   <div class="box">
+    <p v-if="found && found.matches > 0" class="all">
+      <button class="plain link" @click="foundShown === 'none' ? show(foundIds) : hide(foundIds)">
+        {{ foundShown === 'none' ? 'Show' : 'Hide' }}
+        {{ found.matches === 1 ? 'the one found' : `all ${found.matches} found` }}
+      </button>
+    </p>
     <p v-if="found && found.matches === 0" class="quiet none">No object of this name.</p>
     <Tree
       v-model:expanded-keys="openNow"
@@ -139,6 +151,9 @@ watch(
 .tree :deep(.p-tree-node-toggle-button) {
   width: 18px;
   height: 18px;
+}
+.all {
+  padding: 0 14px 2px;
 }
 .none {
   padding: 4px 14px;

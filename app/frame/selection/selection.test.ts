@@ -162,12 +162,24 @@ describe('the tree of objects', () => {
     expect(w.text()).not.toContain('Walls')
     await w.get('input[aria-label="Show Bench"]').setValue(false)
     expect(useProject().working!.visible.hidden).toEqual(['room/Set/Bench'])
+    // what is found goes at once, and comes back
+    const all = (words: RegExp) =>
+      w
+        .findAll('button')
+        .find((b) => words.test(b.text()))!
+        .trigger('click')
+    await all(/Show\s+the one found/)
+    expect(useProject().working!.visible.hidden).toEqual([])
+    await all(/Hide\s+the one found/)
+    expect(useProject().working!.visible.hidden).toEqual(['room/Set/Bench'])
     await w.get('input[type=search]').setValue('nothing like it')
     expect(w.text()).toContain('No object of this name')
     await w.get('input[type=search]').setValue('')
     expect(w.text()).toContain('1 hidden')
-    const all = w.findAll('button').find((b) => b.text() === 'Show all')!
-    await all.trigger('click')
+    await w
+      .findAll('button')
+      .find((b) => b.text() === 'Show all')!
+      .trigger('click')
     expect(useProject().working!.visible.hidden).toEqual([])
   })
   it('moves one object by typed lengths, and puts it back', async () => {

@@ -10,7 +10,7 @@ import { useView } from '../../stores/view.ts'
 import FramingThumb from '../thumbs/FramingThumb.vue'
 import { shownBy } from '../thumbs/thumbs.ts'
 import { coneOf } from './cones.ts'
-import { CONE_LETTERS, placedLabels, shortened } from './labels.ts'
+import { CONE_LETTERS, placedLabels, shortened } from '../../controls/labels.ts'
 
 const props = defineProps<{
   across: 'left-right' | 'top-bottom'

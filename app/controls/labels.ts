@@ -19,6 +19,8 @@ export interface LetterRoom {
   readonly mostLetters: number
 }
 export const CONE_LETTERS: LetterRoom = { widthPx: 5.2, heightPx: 11, mostLetters: 28 }
+/** Names on chips, in the mono. */
+export const CHIP_LETTERS: LetterRoom = { widthPx: 6.5, heightPx: 16, mostLetters: 28 }
 const BESIDE_PX = 6
 
 export const shortened = (text: string, { mostLetters }: LetterRoom): string =>
