@@ -40,11 +40,12 @@ const setupOf = (s: TrailStep): Setup => ({
 const go = (at: number): void => void project.run({ type: 'trailTo', at })
 function key(e: KeyboardEvent): void {
   const by = e.key === 'ArrowDown' ? 1 : e.key === 'ArrowUp' ? -1 : 0
+  const all = [...(panel.value?.querySelectorAll<HTMLElement>('.step') ?? [])]
   if (e.key === 'Escape') view.trail = false
-  else if (by) {
-    const all = [...(panel.value?.querySelectorAll<HTMLElement>('.step') ?? [])]
-    all[all.indexOf(document.activeElement as HTMLElement) + by]?.focus()
-  } else return
+  else if (by) all[all.indexOf(document.activeElement as HTMLElement) + by]?.focus()
+  else if (e.key === 'Home') all[0]?.focus()
+  else if (e.key === 'End') all.at(-1)?.focus()
+  else return
   e.preventDefault()
   e.stopPropagation()
 }

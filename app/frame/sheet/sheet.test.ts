@@ -295,6 +295,10 @@ describe('the trail with pictures', () => {
     expect(p.document!.trail.at).toBe(1)
     expect(p.canUndo).toBe(edits)
     expect(steps()[2]!.attributes('aria-current')).toBe('true')
+    for (const [key, at] of [['End', 3], ['Home', 0], ['ArrowDown', 1]] as const) {
+      await w.get('[data-testid=trail]').trigger('keydown', { key })
+      expect(document.activeElement).toBe(steps()[at]!.element)
+    } // prettier-ignore
     await w.get('[data-testid=trail]').trigger('keydown', { key: 'Escape' })
     expect(useView().trail).toBe(false)
     w.unmount()
