@@ -97,8 +97,4 @@ li.shown {
   flex-wrap: wrap;
   gap: 2px 12px;
 }
-.link {
-  color: var(--plum);
-  text-decoration: underline;
-}
 </style>

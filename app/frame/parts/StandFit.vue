@@ -163,10 +163,6 @@ const long = (m: number): string => {
 .wide > :only-child {
   grid-column: 1 / -1;
 }
-.link {
-  text-decoration: underline;
-  color: var(--plum);
-}
 .measured {
   margin: 2px 0;
   padding: 0 14px 6px 34px;

@@ -151,10 +151,6 @@ const from = computed(() =>
 .lean .num {
   color: var(--quiet);
 }
-.link {
-  text-decoration: underline;
-  color: var(--plum);
-}
 h3 .quiet {
   font-weight: 400;
 }
