@@ -1,5 +1,5 @@
 // npm run bench: measures what the product promises, as ratios against a named reference in the same run, and prints the table for
-// docs/performance.md. Needs a built page (npm run build) for the size and the drag.
+// docs/performance.md. The page is built first.
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { gzipSync } from 'node:zlib'
 import { hallModel } from '../scripts/demo-data/scenes.ts'

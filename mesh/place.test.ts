@@ -4,19 +4,10 @@ import { BoxGeometry, Group, Mesh, Object3D, PointLight } from 'three'
 import { beforeEach, describe, expect, it } from 'vitest'
 import type { Vec3 } from '#core/math'
 import { AT_ORIGIN, placedPoint, type PlacedModel } from '#core/placing'
+import { welded } from '#core/section'
 import { loadGlb } from '#formats/scene'
 import { roomGlb } from '../tests/support/models.ts'
-import {
-  assemble,
-  elevation,
-  MeshScene,
-  place,
-  quickFacts,
-  soupOf,
-  watertight,
-  welded,
-  type SceneFacts,
-} from './index.ts'
+import { assemble, elevation, MeshScene, place, quickFacts, soupOf, watertight, type SceneFacts } from './index.ts'
 
 const asRead = (key: string, changes: Partial<PlacedModel> = {}): PlacedModel => ({
   key,

@@ -2,6 +2,7 @@
 // Model: corners at the same place are one; in a closed surface every edge is passed as often in one direction as in the other.
 // Edges are counted in an open-addressing table of numbers. Linear in the number of triangles. Source: botsch2010 (chapter 1).
 
+import { welded } from '#core/section'
 import type { Soup } from './types.ts'
 
 export interface Closedness {
@@ -46,39 +47,3 @@ export function watertight(soup: Pick<Soup, 'positions' | 'indices'>): Closednes
 }
 
 const tableSize = (entries: number): number => 2 ** Math.ceil(Math.log2(Math.max(16, entries * 1.6)))
-
-/** For each vertex the first vertex at exactly the same place. */
-export function welded(positions: Float32Array): Int32Array {
-  const n = positions.length / 3
-  const bits = new Int32Array(positions.buffer, positions.byteOffset, positions.length)
-  const size = tableSize(n)
-  const table = new Int32Array(size).fill(-1)
-  const first = new Int32Array(n)
-  const mask = size - 1
-  for (let i = 0; i < n; i++) {
-    const x = positions[i * 3]!
-    const y = positions[i * 3 + 1]!
-    const z = positions[i * 3 + 2]!
-    // 0 and -0 are the same place, with different bits
-    const hx = x === 0 ? 0 : bits[i * 3]!
-    const hy = y === 0 ? 0 : bits[i * 3 + 1]!
-    const hz = z === 0 ? 0 : bits[i * 3 + 2]!
-    let h = Math.imul(hx, 0x9e3779b1) ^ Math.imul(hy, 0x85ebca6b) ^ Math.imul(hz, 0xc2b2ae35)
-    h ^= h >>> 15
-    let at = h & mask
-    for (;;) {
-      const j = table[at]!
-      if (j === -1) {
-        table[at] = i
-        first[i] = i
-        break
-      }
-      if (positions[j * 3] === x && positions[j * 3 + 1] === y && positions[j * 3 + 2] === z) {
-        first[i] = j
-        break
-      }
-      at = (at + 1) & mask
-    }
-  }
-  return first
-}

@@ -11,8 +11,10 @@ const props = withDefaults(
     /** Whether the words end at x. */
     end?: boolean
     tone?: 'plain' | 'upright' | 'slip' | 'meant'
+    /** In the theme's colours: over drawings, not over the picture. */
+    themed?: boolean
   }>(),
-  { end: false, tone: 'plain' },
+  { end: false, tone: 'plain', themed: false },
 )
 /** Width of a letter of the mono at 10.5 px, and the room beside the words. */
 const LETTER_PX = 6.1
@@ -22,7 +24,7 @@ const left = computed(() => (props.end ? props.x - width.value : props.x))
 </script>
 
 <template>
-  <g class="chip" :class="tone">
+  <g class="chip" :class="[tone, { themed }]">
     <rect :x="left" :y="y - 11" :width="width" height="15" rx="2" />
     <text :x="left + PAD_PX" :y="y" :textLength="width - 2 * PAD_PX" lengthAdjust="spacingAndGlyphs">{{ text }}</text>
   </g>
@@ -36,6 +38,12 @@ rect {
 text {
   font: 10.5px var(--mono);
   fill: #4f2b5c;
+}
+.themed rect {
+  fill: var(--panel);
+}
+.themed text {
+  fill: var(--plum);
 }
 .upright text {
   fill: #3d521d;

@@ -26,6 +26,24 @@ describe('names beside points', () => {
       }),
     )
   })
+  it('stay within the drawing, beside points that lie in it, and clear of what stands there', () => {
+    const mark = fc.record({ x: fc.nat(300), y: fc.nat(200), text: fc.string({ minLength: 1, maxLength: 12 }) })
+    const taken = [{ x0: 240, x1: 294, y0: 80, y1: 97 }]
+    fc.assert(
+      fc.property(fc.array(mark, { minLength: 1, maxLength: 12 }), (marks) => {
+        const labels = placedLabels(marks, { width: 300, height: 200, taken })
+        labels.forEach((l, i) => {
+          if (!l) return
+          const b = box(l, marks[i]!.text)
+          expect(Math.min(b.x0, b.y0)).toBeGreaterThanOrEqual(0)
+          expect(b.x1).toBeLessThanOrEqual(300)
+          expect(b.y1).toBeLessThanOrEqual(200)
+          expect(b.x0 < 294 && b.x1 > 240 && b.y0 < 97 && b.y1 > 80).toBe(false)
+        })
+        if (marks[0]!.x < 200 && marks[0]!.y > 30) expect(labels[0]).not.toBeNull()
+      }),
+    )
+  })
   it('long names are cut', () => {
     expect(shortened('a'.repeat(40), CONE_LETTERS)).toBe(`${'a'.repeat(27)}…`)
     expect(shortened('Hall, east', CONE_LETTERS)).toBe('Hall, east')

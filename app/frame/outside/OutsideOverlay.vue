@@ -117,7 +117,7 @@ const placed = computed(() => {
 const marks = computed(() => {
   const labels = placedLabels(
     placed.value.map(({ x, y, v }) => ({ x, y, text: v.name })),
-    CHIP_LETTERS,
+    { letters: CHIP_LETTERS },
   )
   return placed.value.map((m, i) => {
     const own = hovered.value === m.v ? { x: m.x + 6, y: m.y - 6 } : null

@@ -1,5 +1,4 @@
 // The finished picture: rendered at the frame's size by the same camera, downloaded as PNG.
-import { useLocalStorage } from '@vueuse/core'
 import { fingerprint, type Setup } from '#model'
 import { pictureName, type Given } from './name.ts'
 import { useNotices } from '../../stores/notices.ts'
@@ -37,8 +36,16 @@ export async function savePicture(): Promise<void> {
 
 /** The file's name for what a Setup shows; remembered in this browser, by project. */
 function nameFor(projectId: string, name: string, setup: Setup): string {
-  const given = useLocalStorage<Given>(`yoroi.pictures.${projectId}`, {})
-  const r = pictureName(name, fingerprint(setup), given.value)
-  given.value = r.given
+  const key = `yoroi.pictures.${projectId}`
+  const r = pictureName(name, fingerprint(setup), givenUnder(key))
+  localStorage.setItem(key, JSON.stringify(r.given))
   return r.file
+}
+
+function givenUnder(key: string): Given {
+  try {
+    return (JSON.parse(localStorage.getItem(key) ?? '{}') ?? {}) as Given
+  } catch {
+    return {}
+  }
 }

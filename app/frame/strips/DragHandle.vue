@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // A handle of constant size on a strip: 24 px to hit, dragged or nudged by arrow keys, its number shown at the pointer.
+import OverlayChip from '../../controls/OverlayChip.vue'
 import { startDrag } from '../../controls/drag.ts'
 
 defineProps<{
@@ -72,7 +73,7 @@ function key(e: KeyboardEvent): void {
     <circle v-else-if="shape === 'ring'" class="ink thin" r="14" />
     <path v-else-if="shape === 'diamond'" class="ink" d="M0 -6.5l6.5 6.5l-6.5 6.5l-6.5 -6.5z" />
     <circle v-else class="ink small" r="3.6" />
-    <text v-if="reading" x="18" y="-10">{{ reading }}</text>
+    <OverlayChip v-if="reading" class="reading" :x="15" :y="-10" :text="reading" themed />
   </g>
 </template>
 
@@ -113,12 +114,7 @@ function key(e: KeyboardEvent): void {
   stroke: var(--ink);
   stroke-width: 3;
 }
-text {
-  font: 10.5px var(--mono);
-  fill: var(--plum);
-  stroke: var(--panel);
-  stroke-width: 3.5px;
-  paint-order: stroke;
+.reading {
   pointer-events: none;
 }
 </style>

@@ -15,6 +15,7 @@ import DragHandle from './DragHandle.vue'
 import { useSideDrags } from './side-drags.ts'
 import SnapGuides from './SnapGuides.vue'
 import { settledBearing, useStrip } from './strip.ts'
+import OverlayChip from '../../controls/OverlayChip.vue'
 import MeasureMarks from '../measure/MeasureMarks.vue'
 import StripFrame from './StripFrame.vue'
 import ViewpointCones from './ViewpointCones.vue'
@@ -66,6 +67,11 @@ const line = (a: Vec3, b: Vec3) => {
   return { a: [p.x, p.y] as const, b: [q.x, q.y] as const }
 }
 const fitCamera = (): void => strip.fitCamera(aim.value ? [station.value, aim.value] : [station.value])
+/** Where the horizon's word stands: names keep clear of it. */
+const horizonBox = computed(() => {
+  const [right, y] = [strip.width.value - 6, at.value.y]
+  return [{ x0: right - 54, x1: right, y0: y - 17, y1: y }]
+})
 const eyeText = computed(() =>
   eyeHeight.value === null
     ? ''
@@ -108,7 +114,7 @@ const eyeText = computed(() =>
     <g v-if="stand" class="camera">
       <ConeShape v-if="cone" :cone="cone" />
       <path class="horizon" :d="`M0 ${at.y}H${strip.width.value}`" />
-      <text class="label" :x="strip.width.value - 8" :y="at.y - 4" text-anchor="end">horizon</text>
+      <OverlayChip :x="strip.width.value - 6" :y="at.y - 5" text="horizon" end themed />
       <path
         v-if="floorPx"
         class="measure"
@@ -149,7 +155,13 @@ const eyeText = computed(() =>
     </g>
     <SnapGuides :guides="drags.guides.value" :to-px="toPx" :width="strip.width.value" :height="strip.height.value" />
     <MeasureMarks :to-px="toPx" :line="line" />
-    <ViewpointCones across="top-bottom" :to-px="toPx" :width="strip.width.value" :height="strip.height.value" />
+    <ViewpointCones
+      across="top-bottom"
+      :to-px="toPx"
+      :width="strip.width.value"
+      :height="strip.height.value"
+      :taken="horizonBox"
+    />
   </StripFrame>
 </template>
 
@@ -184,15 +196,8 @@ const eyeText = computed(() =>
   stroke: var(--plum);
   fill: none;
 }
-.label {
-  font: 9.5px var(--mono);
-  fill: var(--plum);
-  stroke: var(--panel);
-  stroke-width: 3px;
-  paint-order: stroke;
-}
 .camera > path,
-.camera > text {
+.camera > .chip {
   pointer-events: none;
 }
 </style>

@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 import { directionOf } from '#core/camera'
 import { addScaled, type Vec3 } from '#core/math'
+import OverlayChip from '../../controls/OverlayChip.vue'
 import type { Guide } from './snapping.ts'
 
 const props = defineProps<{
@@ -33,7 +34,7 @@ const shown = computed(() =>
   <g class="guides" data-testid="snap-guides">
     <template v-for="(g, i) in shown" :key="i">
       <path :d="g.d" />
-      <text :x="g.x" :y="g.y">{{ g.text }}</text>
+      <OverlayChip :x="g.x" :y="g.y" :text="g.text" themed />
     </template>
   </g>
 </template>
@@ -46,12 +47,5 @@ path {
   stroke: var(--plum);
   stroke-width: 1;
   stroke-dasharray: 1 3;
-}
-text {
-  font: 9.5px var(--mono);
-  fill: var(--plum);
-  stroke: var(--panel);
-  stroke-width: 3px;
-  paint-order: stroke;
 }
 </style>

@@ -10,13 +10,15 @@ import { useView } from '../../stores/view.ts'
 import FramingThumb from '../thumbs/FramingThumb.vue'
 import { shownBy } from '../thumbs/thumbs.ts'
 import { coneOf } from './cones.ts'
-import { CONE_LETTERS, placedLabels, shortened } from '../../controls/labels.ts'
+import { CONE_LETTERS, placedLabels, shortened, type LabelBox } from '../../controls/labels.ts'
 
 const props = defineProps<{
   across: 'left-right' | 'top-bottom'
   toPx: (p: Vec3) => { x: number; y: number }
   width: number
   height: number
+  /** What else stands there: names keep clear of it. */
+  taken?: readonly LabelBox[]
 }>()
 const project = useProject()
 const view = useView()
@@ -42,7 +44,10 @@ const placed = computed(() => {
 })
 /** With names where they do not lie over each other; the one pointed at has its name in any case. */
 const marks = computed(() => {
-  const labels = placedLabels(placed.value.map(({ x, y, v }) => ({ x, y, text: v.name })))
+  const labels = placedLabels(
+    placed.value.map(({ x, y, v }) => ({ x, y, text: v.name })),
+    { width: props.width, height: props.height, taken: props.taken ?? [] },
+  )
   return placed.value.map((m, i) => {
     const own = hovered.value === m.v ? { x: m.x + 6, y: m.y - 6 } : null
     return { ...m, text: shortened(m.v.name, CONE_LETTERS), label: labels[i] ?? own }

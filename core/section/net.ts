@@ -1,0 +1,110 @@
+// Lines between points of a fine grid, as sections are worked out with.
+// Model: coordinates are whole numbers of 34 bits, the extent's own grid; equal points are one. Source: hobby1999 (rounding).
+
+/** The grid, as a part of the extent. */
+const GRID = 2 ** -34
+
+/** Lines between points of the grid; each goes from the point further left (or below) to the other. */
+export interface Net {
+  /** Grid coordinates, whole numbers. */
+  x: number[]
+  y: number[]
+  /** Points of each line. */
+  a: number[]
+  b: number[]
+  /** How often loops pass along it, less how often against it; nought for a parting. */
+  weight: number[]
+  readonly vertex: (gx: number, gy: number) => number
+  readonly unit: number
+  readonly origin: readonly [number, number]
+}
+
+/** The lines of loops and partings, rounded to the grid; null where there is no extent. */
+export function netOf(
+  loops: readonly Float64Array[],
+  partings: readonly (readonly [number, number, number, number])[],
+): Net | null {
+  let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity]
+  for (const l of loops)
+    for (let i = 0; i < l.length; i += 2) {
+      x0 = Math.min(x0, l[i]!)
+      x1 = Math.max(x1, l[i]!)
+      y0 = Math.min(y0, l[i + 1]!)
+      y1 = Math.max(y1, l[i + 1]!)
+    }
+  const extent = Math.max(x1 - x0, y1 - y0)
+  if (!(extent > 0)) return null
+  const unit = extent * GRID
+  const known = new Map<number, number>()
+  const net: Net = {
+    x: [],
+    y: [],
+    a: [],
+    b: [],
+    weight: [],
+    unit,
+    origin: [x0, y0],
+    vertex(gx, gy) {
+      const low = Math.imul(gx | 0, 0x9e3779b1) ^ Math.imul((gx / 0x100000000) | 0, 0x27d4eb2f)
+      // those that share a key take the next free one
+      for (let k = (low ^ Math.imul(gy | 0, 0x85ebca6b) ^ ((gy / 0x100000000) | 0)) >>> 0; ; k++) {
+        const at = known.get(k)
+        if (at === undefined) {
+          known.set(k, net.x.length)
+          net.x.push(gx)
+          net.y.push(gy)
+          return net.x.length - 1
+        }
+        if (net.x[at] === gx && net.y[at] === gy) return at
+      }
+    },
+  }
+  const onGrid = (x: number, y: number): number => net.vertex(Math.round((x - x0) / unit), Math.round((y - y0) / unit))
+  for (const l of loops) {
+    const n = l.length / 2
+    if (n < 2) continue
+    let before = onGrid(l[n * 2 - 2]!, l[n * 2 - 1]!)
+    for (let i = 0; i < n; i++) {
+      const here = onGrid(l[i * 2]!, l[i * 2 + 1]!)
+      addLine(net, before, here, 1)
+      before = here
+    }
+  }
+  for (const p of partings) {
+    const s = clippedTo(p, x0 - extent * 0.01, y0 - extent * 0.01, x1 + extent * 0.01, y1 + extent * 0.01)
+    if (s) addLine(net, onGrid(s[0], s[1]), onGrid(s[2], s[3]), 0)
+  }
+  return net
+}
+/** Adds a line passed `weight` times from p to q. */
+export function addLine(net: Net, p: number, q: number, weight: number): void {
+  if (p === q) return
+  const turned = net.x[p]! > net.x[q]! || (net.x[p] === net.x[q] && net.y[p]! > net.y[q]!)
+  net.a.push(turned ? q : p)
+  net.b.push(turned ? p : q)
+  net.weight.push(turned ? -weight : weight)
+}
+/** A line cut to a rectangle; null outside. Source: liang1984. */
+function clippedTo(
+  [x0, y0, x1, y1]: readonly [number, number, number, number],
+  ...[lx, ly, hx, hy]: [number, number, number, number]
+): readonly [number, number, number, number] | null {
+  let [from, to] = [0, 1]
+  const [dx, dy] = [x1 - x0, y1 - y0]
+  for (const [d, near, far] of [
+    [dx, lx - x0, hx - x0],
+    [dy, ly - y0, hy - y0],
+  ] as const) {
+    if (d === 0) {
+      if (near > 0 || far < 0) return null
+      continue
+    }
+    from = Math.max(from, Math.min(near / d, far / d))
+    to = Math.min(to, Math.max(near / d, far / d))
+  }
+  return from < to ? [x0 + from * dx, y0 + from * dy, x0 + to * dx, y0 + to * dy] : null
+}
+
+/** Twice the area of the triangle p, q, r: above nought when r lies to the left of the way from p to q. */
+export const turn = ({ x, y }: Net, p: number, q: number, r: number): number =>
+  (x[q]! - x[p]!) * (y[r]! - y[p]!) - (y[q]! - y[p]!) * (x[r]! - x[p]!)
