@@ -172,6 +172,7 @@ const hasPicture = computed(() => main.value?.hasPicture ?? false)
 <style scoped>
 .mount {
   position: relative;
+  container-type: inline-size;
   background: var(--mount);
   display: grid;
   place-items: center;

@@ -92,7 +92,8 @@ const TOOLS: readonly { tool: Tool; label: string; title: string }[] = [
   border-color: #6b3f7a;
   color: #fff;
 }
-@media (max-width: 1240px) {
+/* the mount may be narrow in a wide window: panes can be dragged wider */
+@container (max-width: 700px) {
   .tools {
     gap: 3px;
   }
@@ -103,6 +104,12 @@ const TOOLS: readonly { tool: Tool; label: string; title: string }[] = [
   }
   .apart {
     margin-left: 5px;
+  }
+}
+@container (max-width: 490px) {
+  .tools {
+    right: 8px;
+    flex-wrap: wrap;
   }
 }
 </style>

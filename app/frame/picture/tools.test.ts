@@ -305,4 +305,24 @@ describe('the wheel', () => {
     await press('ArrowUp')
     expect(label()).toBe('Slid')
   })
+
+  it('with the tool for picking, arrows move a shown place and Enter selects what is there', async () => {
+    const view = useView()
+    view.tool = 'pick'
+    await nextTick()
+    const press = (key: string): boolean => {
+      const e = new KeyboardEvent('keydown', { key, cancelable: true })
+      picture.addEventListener('keydown', tools.spotKey, { once: true })
+      picture.dispatchEvent(e)
+      return e.defaultPrevented
+    }
+    expect(press('ArrowUp')).toBe(true)
+    expect(tools.spot.value).not.toBeNull()
+    expect(press('Enter')).toBe(true)
+    await vi.waitFor(() => expect(view.selection).toEqual(['room/Set/Table']))
+    view.tool = 'turn'
+    await nextTick()
+    expect(press('ArrowUp')).toBe(false)
+    expect(tools.spot.value).toBeNull()
+  })
 })

@@ -35,7 +35,7 @@ export function usePictureTools(box: Ref<Box>) {
   const { twoFingers, lifted } = useFingers(looking)
   const click = useClicks(looking)
   const { band, dragBand } = useBand(looking, click)
-  const { spot, key: spotKey } = usePlaceByKeys(looking, standing)
+  const { spot, key: spotKey } = usePlaceByKeys(looking, standing, click)
   const dragCamera = useCameraDrag(looking, { click, over: lifted })
 
   function down(e: PointerEvent): void {
@@ -78,16 +78,24 @@ export function usePictureTools(box: Ref<Box>) {
 }
 
 /** A place asked for by keys: to stand on or to pick. */
-function usePlaceByKeys({ movable, pxPerPage }: Looking, { hover, standAt }: ReturnType<typeof useStanding>) {
+function usePlaceByKeys(
+  { movable, pxPerPage }: Looking,
+  { hover, standAt }: ReturnType<typeof useStanding>,
+  click: ReturnType<typeof useClicks>,
+) {
   const view = useView()
   const picking = usePicking()
+  const selects = (): boolean => view.tool === 'pick' && view.picking === null
   return useKeySpot(
     {
       look: (camera, x, y) =>
         void (view.picking ? picking.hover(camera, [x, y], pxPerPage(camera)) : hover(camera, x, y, false)),
-      take: (camera, x, y) =>
-        void (view.picking ? picking.click(camera, [x, y], pxPerPage(camera)) : standAt(x, y, camera, false)),
+      take: (camera, x, y) => {
+        if (selects()) void click([x, y], camera, false)
+        else if (view.picking) void picking.click(camera, [x, y], pxPerPage(camera))
+        else void standAt(x, y, camera, false)
+      },
     },
-    () => movable().isCamera && (view.tool === 'stand' || view.picking !== null),
+    () => movable().isCamera && (view.tool === 'stand' || view.tool === 'pick' || view.picking !== null),
   )
 }
