@@ -11,6 +11,13 @@ export function isUnder(id: string, ids: ReadonlySet<string>): boolean {
 /** What is hidden is hidden with all below it. */
 export const isHidden = isUnder
 
+const wholes = new WeakMap<Shown, ReadonlySet<string>>()
+/** The ids of what no cut takes anything from, as a set; made once. */
+export function wholeOf(shown: Shown): ReadonlySet<string> {
+  let set = wholes.get(shown)
+  if (!set) wholes.set(shown, (set = new Set(shown.cuts.whole ?? [])))
+  return set
+}
 const sets = new WeakMap<Shown, ReadonlySet<string>>()
 /** The hidden ids of what is shown, as a set; made once. */
 export function hiddenOf(shown: Shown): ReadonlySet<string> {

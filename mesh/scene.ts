@@ -5,9 +5,11 @@ import { Ray as ThreeRay, Vector3 } from 'three'
 import type { Ray } from '#core/camera'
 import type { LevelFace } from '#core/checks'
 import type { Vec3 } from '#core/math'
-import { ALL_SHOWN, isCutAway, type Shown, type Sight } from '#core/section'
+import { ALL_SHOWN, isCutAway, type Shown, type Sight, type SliceTree } from '#core/section'
+import { cutFaces, facesTree, type CutFace, type FaceOptions } from './cut-faces.ts'
+import { faceMesh, nodeColours, type FaceMesh } from './face-mesh.ts'
 import { featureEdges } from './feature-edges.ts'
-import { hiddenOf, isHidden } from './hidden.ts'
+import { hiddenOf, isHidden, wholeOf } from './hidden.ts'
 import { isHole } from './holes.ts'
 import { watertight, type Closedness } from './watertight.ts'
 import { findLevelFaces } from './levels.ts'
@@ -220,6 +222,7 @@ export class MeshScene {
     const farM = 'farM' in sight ? sight.farM : Infinity
     const hidden = hiddenOf(shown)
     const { list } = shown.cuts
+    const left = wholeOf(shown)
     let from = origin
     let gone = 0
     for (let i = 0; i < MOST_PASSED && gone <= farM; i++) {
@@ -228,13 +231,28 @@ export class MeshScene {
       gone += hit.distance
       const isSeen =
         !isHidden(this.nodeAt(hit.vertex).id, hidden) &&
-        (list.length === 0 || !isCutAway(list, [hit.point.x, hit.point.y, hit.point.z]))
+        (list.length === 0 ||
+          isHidden(this.nodeAt(hit.vertex).id, left) ||
+          !isCutAway(list, [hit.point.x, hit.point.y, hit.point.z]))
       if (isSeen && (!accept || accept(hit))) return { hit, distanceM: gone }
       gone += PAST_M
       from = [hit.point.x + direction[0] * PAST_M, hit.point.y + direction[1] * PAST_M, hit.point.z + direction[2] * PAST_M] // prettier-ignore
     }
     return null
   }
+
+  /** What the cuts of `shown` lay open; the tree of sections is made with the first. */
+  faces(shown: Shown, options: FaceOptions = {}): CutFace[] {
+    if (shown.cuts.list.length === 0) return []
+    return cutFaces((this.sections ??= facesTree(this.soup)), this.facts, shown, options)
+  }
+  /** The same as triangles and lines to draw. */
+  faceMesh(shown: Shown, options: FaceOptions = {}): FaceMesh {
+    this.colours ??= nodeColours(this.soup)
+    return faceMesh(this.faces(shown, options), this.facts, this.colours)
+  }
+  private sections: SliceTree | null = null
+  private colours: ReturnType<typeof nodeColours> | null = null
 
   /** The walls' planes and the building's directions; found once. */
   walls(): WallFacts {

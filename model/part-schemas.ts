@@ -69,7 +69,14 @@ export const frameSchema = z.object({
 }) satisfies z.ZodType<Frame>
 
 const onDistance = z.object({ on: onOff, distanceM: coordinate })
-const cutBase = { id, name, on: onOff, reversed: onOff }
+const cutBase = {
+  id,
+  name,
+  on: onOff,
+  reversed: onOff,
+  /** Not moved by drags, nor changed by numbers. */
+  locked: z.literal(true).optional(),
+}
 const direction = z
   .tuple([finite.min(-1).max(1), finite.min(-1).max(1), finite.min(-1).max(1)])
   .readonly()
@@ -102,6 +109,12 @@ export const cutSchema = z.object({
   far: onDistance,
   cuts: list(cutItem, 64),
   face: z.enum(['open', 'filled', 'hatched', 'solid']),
+  /** Objects left whole, with all below them. */
+  whole: names(2000, 10_000).optional(),
+  /** All cuts are switched off together; which are on is remembered. */
+  allOff: z.literal(true).optional(),
+  /** What is cut away casts no shadow. */
+  lightIn: z.literal(true).optional(),
 })
 
 export const focusSchema = z.object({

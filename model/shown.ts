@@ -10,14 +10,17 @@ export function shownOf({ cut, visible }: Pick<Setup, 'cut' | 'visible'>): Shown
   known.set(cut, byVisible)
   const before = byVisible.get(visible)
   if (before) return before
-  const list = cut.cuts.filter((c) => c.on)
+  const list = cut.allOff ? [] : cut.cuts.filter((c) => c.on)
   const shown: Shown = {
     hidden: visible.hidden,
     ...(visible.shadows && { shadows: visible.shadows }),
     cuts: {
-      nearM: cut.near.on ? cut.near.distanceM : null,
-      farM: cut.far.on ? cut.far.distanceM : null,
+      nearM: cut.near.on && !cut.allOff ? cut.near.distanceM : null,
+      farM: cut.far.on && !cut.allOff ? cut.far.distanceM : null,
       list: list.length > 0 ? list : ALL_SHOWN.cuts.list,
+      face: cut.face,
+      ...(cut.whole && cut.whole.length > 0 && { whole: cut.whole }),
+      ...(cut.lightIn && { lightIn: true }),
     },
   }
   byVisible.set(visible, shown)

@@ -11,6 +11,8 @@ interface CutBase {
   readonly on: boolean
   /** The other side goes. */
   readonly reversed: boolean
+  /** Neither dragged nor changed by numbers. */
+  readonly locked?: true | undefined
 }
 export type Cut =
   /** What lies above goes. */

@@ -18,8 +18,16 @@ export interface Shown {
     readonly farM: number | null
     /** Only those that are on. */
     readonly list: readonly Cut[]
+    /** Objects that no cut of the list takes anything from, with all below them. */
+    readonly whole?: readonly string[]
+    /** What is cut away casts no shadow and lets the sun in. */
+    readonly lightIn?: boolean
+    /** How cut faces look; `open` where nothing is said. */
+    readonly face?: FaceStyle
   }
 }
+/** Open: none; filled: each in its object's own colour; hatched; solid: one dark tone. */
+export type FaceStyle = 'open' | 'filled' | 'hatched' | 'solid'
 export const ALL_SHOWN: Shown = { hidden: [], cuts: { nearM: null, farM: null, list: [] } }
 
 /** A stretch of a ray: what is asked lies between its ends. */

@@ -1,0 +1,124 @@
+// What does a cut through the model lay open: filled faces by object, and lines where a surface has no inside?
+// Model: each plane of each cut is sliced for all objects at once (core/section); what the lines of an object fill is united, parted by
+// the other cuts, and kept where it is laid open. An object whose triangles disagree about outside is filled by even-odd, and told.
+// Space: world metres. Source: handbook-8.
+
+import { ShapeUtils, Vector2 } from 'three'
+import {
+  filledRegion,
+  flattened,
+  gapOf,
+  gapsClosed,
+  inSpace,
+  isLaidOpen,
+  nested,
+  partingLines,
+  planeAxes,
+  planesOf,
+  sliceChains,
+  sliceTree,
+  type Chain,
+  type Contour,
+  type PlaneAxes,
+  type Polygon,
+  type Shown,
+  type SliceTree,
+} from '#core/section'
+import { hiddenOf, isHidden } from './hidden.ts'
+import type { SceneFacts, Soup } from './types.ts'
+
+/** The part of an object that a plane of a cut lays open. */
+export interface CutFace {
+  readonly cutId: string
+  /** Which of the cut's planes. */
+  readonly plane: number
+  readonly axes: PlaneAxes
+  readonly nodeId: string
+  readonly polygons: readonly Polygon[]
+  /** Lines of surfaces without an inside, flat, two numbers a point. */
+  readonly open: readonly Contour[]
+  /** Largest gap between the ends of such a line, metres. */
+  readonly gapM: number
+  /** Whether sides disagreed, so that every second surface counts as leaving. */
+  readonly byEvenOdd: boolean
+}
+export interface FaceOptions {
+  /** Gaps up to this are closed, metres. */
+  readonly closeM?: number
+}
+/** Usual in rooms; products are closed at a tenth of it. */
+export const CLOSE_M = 0.001
+/** Sides of a plane are looked at this far from it, as a part of the model's diagonal. */
+const HAIR = 1e-7
+
+/** Makes the tree that all sections of a scene share; linear. */
+export const facesTree = ({ positions, indices, nodeOfVertex }: Soup): SliceTree =>
+  sliceTree({ positions, indices }, nodeOfVertex)
+
+/** All faces that the cuts of `shown` lay open, of what is shown and not left whole. */
+export function cutFaces(tree: SliceTree, facts: SceneFacts, shown: Shown, options: FaceOptions = {}): CutFace[] {
+  const { list, whole } = shown.cuts
+  const hidden = hiddenOf(shown)
+  const left = new Set(whole ?? [])
+  const takesPart = facts.nodes.map(({ id }) => !isHidden(id, hidden) && !(left.size > 0 && isHidden(id, left)))
+  const { min, max } = facts.box
+  const hairM = HAIR * Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2])
+  const all = list.map((cut) => ({ cut, planes: planesOf(cut) }))
+  return all.flatMap(({ cut, planes }) =>
+    planes.flatMap((plane, k) => {
+      const axes = planeAxes(plane)
+      const others = all.flatMap((o) => (o.cut === cut ? planes.filter((_, i) => i !== k) : o.planes))
+      const isLaid = (x: number, y: number): boolean => isLaidOpen(list, cut, axes.normal, inSpace(axes, x, y), hairM)
+      const parts = others.length > 0 ? { partings: partingLines(axes, others), keeps: isLaid } : {}
+      return facesOfPlane(sliceChains(tree, plane), (group) => takesPart[group]!, {
+        ...{ axes, parts, closeM: options.closeM ?? CLOSE_M },
+        face: (group) => ({ cutId: cut.id, plane: k, axes, nodeId: facts.nodes[group]!.id }),
+      })
+    }),
+  )
+}
+
+interface PlaneWork {
+  readonly axes: PlaneAxes
+  readonly parts: {
+    readonly partings?: readonly (readonly [number, number, number, number])[]
+    readonly keeps?: (x: number, y: number) => boolean
+  }
+  readonly closeM: number
+  readonly face: (group: number) => Pick<CutFace, 'cutId' | 'plane' | 'axes' | 'nodeId'>
+}
+
+function facesOfPlane(chains: Chain[], takesPart: (group: number) => boolean, work: PlaneWork): CutFace[] {
+  const byGroup = new Map<number, Chain[]>()
+  for (const c of chains) {
+    if (!takesPart(c.group)) continue
+    const known = byGroup.get(c.group)
+    if (known) known.push(c)
+    else byGroup.set(c.group, [c])
+  }
+  const { axes, parts, closeM, face } = work
+  return [...byGroup].flatMap(([group, mine]) => {
+    const { closed, open } = gapsClosed(mine, closeM)
+    const byEvenOdd = closed.some((c) => !c.isOriented)
+    const flat = closed.map((c) => flattened(axes, c.points))
+    const contours = filledRegion(flat, { ...parts, rule: byEvenOdd ? 'evenOdd' : 'winding' })
+    const lines = open.map((c) => flattened(axes, c.points)).filter((l) => !parts.keeps || isAnywhere(l, parts.keeps))
+    if (contours.length === 0 && lines.length === 0) return []
+    const gapM = Math.max(0, ...open.map(gapOf))
+    return [{ ...face(group), polygons: nested(contours), open: lines, gapM, byEvenOdd }]
+  })
+}
+const isAnywhere = (l: Contour, keeps: (x: number, y: number) => boolean): boolean => {
+  for (let i = 0; i + 3 < l.length; i += 2) if (keeps((l[i]! + l[i + 2]!) / 2, (l[i + 1]! + l[i + 3]!) / 2)) return true
+  return false
+}
+/** A polygon in triangles, as flat coordinates, two numbers a corner. */
+export function trianglesOf({ outer, holes }: Polygon): Float64Array {
+  const points = (c: Contour): Vector2[] => Array.from({ length: c.length / 2 }, (_, i) => new Vector2(c[i * 2], c[i * 2 + 1])) // prettier-ignore
+  const rings = holes.map(points)
+  const outside = points(outer)
+  const all = [...outside, ...rings.flat()]
+  const flat: number[] = []
+  for (const face of ShapeUtils.triangulateShape(outside, rings)) for (const i of face) flat.push(all[i]!.x, all[i]!.y)
+  return Float64Array.from(flat)
+}
