@@ -21,7 +21,11 @@ export interface FaceMesh {
 }
 
 /** Linear in the faces' corners. */
-export function faceMesh(faces: readonly CutFace[], facts: SceneFacts, colourOf: (node: number) => readonly number[]): FaceMesh {
+export function faceMesh(
+  faces: readonly CutFace[],
+  facts: SceneFacts,
+  colourOf: (node: number) => readonly number[],
+): FaceMesh {
   const nodes = new Map(facts.nodes.map((n, i) => [n.id, i]))
   const [positions, normals, colours, hatches]: number[][] = [[], [], [], []]
   const [outlines, outlineNormals]: number[][] = [[], []]

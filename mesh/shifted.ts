@@ -1,7 +1,7 @@
 // The same things seen from another origin.
 import type { Vec3 } from '#core/math'
 import { isNought, shiftedBox, shiftedPoint } from '#core/placing'
-import type { Cut, Shown } from '#core/section'
+import { moveCut, type Shown } from '#core/section'
 import type { CentreLine } from './centre-lines.ts'
 import type { Hit, SceneFacts, Storey } from './types.ts'
 import type { WallFacts } from './walls.ts'
@@ -9,19 +9,7 @@ import type { WallFacts } from './walls.ts'
 export function shiftedShown(shown: Shown, by: Vec3): Shown {
   const { list } = shown.cuts
   if (list.length === 0 || isNought(by)) return shown
-  return { ...shown, cuts: { ...shown.cuts, list: list.map((c) => shiftedCut(c, by)) } }
-}
-function shiftedCut(c: Cut, by: Vec3): Cut {
-  switch (c.kind) {
-    case 'level':
-      return { ...c, heightM: c.heightM + by[2] }
-    case 'box':
-      return { ...c, centre: shiftedPoint(c.centre, by) }
-    case 'stepped':
-      return { ...c, points: c.points.map(([x, y]) => [x + by[0], y + by[1]] as const) }
-    default:
-      return { ...c, point: shiftedPoint(c.point, by) }
-  }
+  return { ...shown, cuts: { ...shown.cuts, list: list.map((c) => moveCut(c, by)) } }
 }
 export function shiftedFacts(facts: SceneFacts, by: Vec3): SceneFacts {
   if (isNought(by)) return facts

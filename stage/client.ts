@@ -39,6 +39,7 @@ function workerStage(): StageClient {
         ),
       ),
     soup: () => call(door.soup()),
+    connect: (port) => void door.connect(transfer(port, [port])),
     setLight: (volume, appearance) => call(door.setLight(volume, appearance)),
     picture: (request, onFrame) => call(door.picture(request, proxy(onFrame))),
     stopPicture: (place) => void door.stopPicture(place),

@@ -18,6 +18,8 @@ import {
   type SceneFacts,
 } from '#mesh'
 import type { Size, Tile } from './aim.ts'
+import type { DrawnFaces } from './cut-faces.ts'
+import { FaceSource } from './face-source.ts'
 import { DrawingPass } from './drawing.ts'
 import { FullPasses } from './full-passes.ts'
 import { OutlinePass } from './outline.ts'
@@ -114,11 +116,24 @@ export class StageEngine implements StageContract {
     try {
       const { soup, facts } = soupOf(this.scene, pictureOf)
       this.stage.setFacts(facts)
-      return { soup, facts }
+      this.faces?.begin(++this.scenes)
+      return { soup, facts, scene: this.scenes }
     } catch (e) {
       throw new AppError('model-unreadable', e instanceof Error ? e.message : String(e))
     }
   }
+
+  connect(port: MessagePort): void {
+    this.faces = new FaceSource(port)
+    this.faces.begin(this.scenes)
+  }
+  /** The cut faces that belong to an appearance; null where there are none, or no geometry yet. */
+  private async facesOf({ shown }: Appearance): Promise<DrawnFaces | null> {
+    return (await this.faces?.of(shown)) ?? null
+  }
+  private faces: FaceSource | null = null
+  /** Counts the scenes handed to the geometry. */
+  private scenes = 0
 
   async setLight(volume: LightVolume, appearance: Appearance): Promise<void> {
     await this.queue.run('light', PRIORITY.drawing, async () => {
@@ -147,8 +162,9 @@ export class StageEngine implements StageContract {
         return false
       }
       const size = { width: request.widthPx, height: request.heightPx }
+      const faces = await this.facesOf(request.appearance)
       const look = await this.exposed(request)
-      this.passes.sample(place, request.camera, look, size, null, sample)
+      this.passes.sample(place, request.camera, look, size, null, sample, faces)
       await this.gl.idle()
       sample++
       const last = sample >= request.samples
@@ -170,8 +186,9 @@ export class StageEngine implements StageContract {
       width: Math.max(16, Math.round(request.widthPx * k)),
       height: Math.max(16, Math.round(request.heightPx * k)),
     }
+    const faces = await this.facesOf(request.appearance)
     const look = await this.exposed(request)
-    this.passes.sample('moving', request.camera, look, size, null, 0)
+    this.passes.sample('moving', request.camera, look, size, null, 0, faces)
     const bitmap = await this.present('moving', size, look)
     const tookMs = performance.now() - start
     onFrame({ bitmap, sample: 1, samples: 1, tookMs, ev100: look.exposure.ev100 })
@@ -186,8 +203,9 @@ export class StageEngine implements StageContract {
     let sample = 0
     const size = { width: request.widthPx, height: request.heightPx }
     const done = await this.queue.run(`thumb:${key}`, PRIORITY.thumbnail, async (me) => {
+      const faces = await this.facesOf(request.appearance)
       const look = await this.exposed(request)
-      this.passes.sample('thumbnail', request.camera, look, size, null, sample)
+      this.passes.sample('thumbnail', request.camera, look, size, null, sample, faces)
       await this.gl.idle()
       // one set of targets serves all thumbnails: one that is begun is drawn to its end before the next
       me.priority = PRIORITY.begun
@@ -234,8 +252,9 @@ export class StageEngine implements StageContract {
         width: tile.width + 2 * border,
         height: tile.height + 2 * border,
       }
+      const faces = await this.facesOf(request.appearance)
       const look = await this.exposed(request)
-      this.passes.sample('still', request.camera, look, wide, wide, sample)
+      this.passes.sample('still', request.camera, look, wide, wide, sample, faces)
       await this.gl.idle()
       sample++
       onProgress((t + sample / request.samples) / tiles.length)

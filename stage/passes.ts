@@ -5,6 +5,7 @@ import {
   Camera as ThreeCamera,
   Color,
   CustomBlending,
+  DataUtils,
   DepthTexture,
   FloatType,
   HalfFloatType,
@@ -28,6 +29,8 @@ import { halton } from '#core/base'
 import { axesOf, type Camera } from '#core/camera'
 import { DAYLIGHT, exposureFactor, SUN_COLOUR, sunDirection, skyScale, type SkyLight } from '#core/optics'
 import { BAKE_DEFAULTS } from '#mesh'
+import { ALL_SHOWN } from '#core/section'
+import { CutFacePass, FLAT_ROUGHNESS, type DrawnFaces } from './cut-faces.ts'
 import { aimEye, NEAR_M, type Size, type Tile, type ViewCuts } from './aim.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
 import type { StageScene } from './scene.ts'
@@ -49,6 +52,12 @@ interface Targets {
 /** Pictures whose first frames are looked at while the others come; the edges of those that are seen at their size are filtered. */
 const SOFTENED: ReadonlySet<Owner> = new Set(['picture', 'outside', 'moving', 'thumbnail'])
 const FILTERED: ReadonlySet<Owner> = new Set(['picture', 'outside', 'moving'])
+/** Outlines of cut faces: a wide line of ISO 128-2 in print, never thinner than this on the screen; distance of hatching lines. */
+const OUTLINE_MM = 0.5
+const LEAST_LINE_PX = 1.4
+const HATCH_MM = 2
+const HATCH_M = 0.06
+const MM_PER_INCH = 25.4
 /** Reflectance of clay: a light grey, as models of card and plaster are photographed (practice). */
 const CLAY = 0.58
 /** Contact shading reaches this far, metres (less in small models). */
@@ -110,6 +119,7 @@ export class Passes {
   })
   private readonly finish = fullPass(FINISH_FRAGMENT, { uSource: { value: null }, uWeight: { value: 1 }, uFilter: { value: 0 }, uPixel: { value: new Vector2() }, uTone: { value: 1 }, toneMappingExposure: { value: 1 } }) // prettier-ignore
   private sky = { key: '', scale: 1 }
+  private readonly faces = new CutFacePass()
 
   constructor(gl: FullPasses, stage: StageScene) {
     const { renderer } = gl
@@ -140,14 +150,24 @@ export class Passes {
     this.eye.matrixAutoUpdate = this.eye.matrixWorldAutoUpdate = false
   }
 
-  /** Draws sample `index` of a picture and adds it to its owner's sum, which index 0 starts anew. */
-  sample(owner: Owner, camera: Camera, look: Appearance, size: Size, tile: Tile | null, index: number): void {
+  /** Draws sample `index` of a picture, with the cut faces that belong to it, and adds it to its owner's sum, which index 0 starts anew. */
+  sample(
+    owner: Owner,
+    camera: Camera,
+    look: Appearance,
+    size: Size,
+    tile: Tile | null,
+    index: number,
+    faces: DrawnFaces | null = null,
+  ): void {
     const t = this.sizeTargets(owner, size.width, size.height)
     const { renderer, stage } = this
     if (index > 0) this.addUp(t)
     const sky = skyOf(look['look.sun'])
     const factor = exposureFactor(look.exposure.ev100, look.exposure.compensationEv)
     stage.setHidden(look.shown.hidden)
+    // the surroundings that smooth things mirror are those of the uncut model
+    stage.cutting.set(owner === 'around' ? ALL_SHOWN.cuts : look.shown.cuts)
     this.shadow.cast(sky, look, index)
     this.aim(
       camera,
@@ -163,6 +183,7 @@ export class Passes {
     renderer.setClearColor(0x000000, 0)
     renderer.clear()
     renderer.render(stage.scene, this.eye)
+    if (faces) this.drawFaces(faces, camera, look, size)
     // light
     this.setLighting(t, camera, look, sky, factor, size, owner, index)
     this.lighting.uniforms['uFirst']!.value = index === 0 && SOFTENED.has(owner) ? 1 : 0
@@ -172,6 +193,22 @@ export class Passes {
     t.summed = index + 1
     t.isAdded = false
     renderer.setRenderTarget(null)
+  }
+
+  /** Cut faces among the surfaces; lines as wide as on paper at the frame's density. */
+  private drawFaces(faces: DrawnFaces, { lens, frame }: Camera, look: Appearance, size: Size): void {
+    const perPx = frame.widthPx / size.width
+    const { projection } = lens
+    const isFlat = projection.kind === 'parallel' || projection.kind === 'oblique'
+    // a printed millimetre in metres of the model: where there is a scale, hatching keeps its distance on paper
+    const paperM = isFlat ? (projection.widthM / frame.widthPx) * (frame.densityPpi / MM_PER_INCH) : null
+    this.faces.draw(this.renderer, this.eye, faces, {
+      style: look.shown.cuts.face ?? 'solid',
+      tone: look.exposure.tone,
+      size,
+      linePx: Math.max(LEAST_LINE_PX, (OUTLINE_MM * frame.densityPpi) / MM_PER_INCH / perPx),
+      hatchM: paperM === null ? Math.min(HATCH_M, this.stage.radius / 40) : paperM * HATCH_MM,
+    })
   }
 
   /** Adds the sample drawn last to the sum; put off until it is needed, so that a first frame need not wait for it. */
@@ -252,13 +289,16 @@ export class Passes {
     // the roughness beside the normal is never 0 on a surface
     const normals = new Uint16Array(width * height * 4)
     this.renderer.readRenderTargetPixels(facts, 0, 0, width, height, normals, undefined, 1)
-    for (let i = 3; i < pixels.length; i += 4) pixels[i] = normals[i] === 0 ? 0 : 1
+    // nor is what is drawn flat measured
+    const flat = DataUtils.toHalfFloat(FLAT_ROUGHNESS)
+    for (let i = 3; i < pixels.length; i += 4) pixels[i] = normals[i] === 0 || normals[i]! >= flat ? 0 : 1
     return pixels
   }
 
   dispose(): void {
     for (const owner of [...this.targets.keys()]) this.dropTargets(owner)
     this.shadow.dispose()
+    this.faces.dispose()
     this.environment.dispose()
   }
 

@@ -16,6 +16,7 @@ import { isHidden, isUnder, type LightVolume, type SceneFacts } from '#mesh'
 import { lightUniforms, volumeTexture, type Uniforms } from './light-uniforms.ts'
 import { clearMaterial, cutOut, drawingMaterials, shadowMaterial, surfaceMaterial } from './materials.ts'
 import { withNormals } from './normals.ts'
+import { Cutting } from './cutting.ts'
 import { longestEdge, withoutLongEdges } from './split.ts'
 
 /** Triangles added at most where long ones are drawn in pieces. */
@@ -58,6 +59,8 @@ export class StageScene {
   private entries: MeshEntry[] = []
   private root: Object3D | null = null
   private hidden: readonly string[] = []
+  /** What cuts take away, for the passes that follow. */
+  readonly cutting = new Cutting()
   readonly centre = new Vector3()
   radius = 1
   facts: SceneFacts | null = null
@@ -178,6 +181,7 @@ export class StageScene {
   /** Makes exactly the meshes of a pass visible, with their material for it. Says whether there are any. */
   prepare(pass: Pass): boolean {
     const gone = new Set(this.hidden)
+    const cuts = this.cutting.isOn && pass !== 'drawing' && pass !== 'winding'
     let any = false
     for (const e of this.entries) {
       const takesPart = pass === 'clear' ? e.clear : !e.clear
@@ -185,7 +189,8 @@ export class StageScene {
       if (!e.mesh.visible) continue
       any = true
       e.mesh.geometry = e.drawn
-      e.mesh.material = e[MATERIAL_OF[pass]]
+      const material = e[MATERIAL_OF[pass]]
+      e.mesh.material = cuts ? this.cutting.material(material, e.nodeId) : material
     }
     return any
   }
@@ -239,6 +244,7 @@ export class StageScene {
     e.drawing.dispose()
     e.winding.dispose()
     e.finished.dispose()
+    for (const m of [e.finished, e.plain, e.shadow]) this.cutting.forget(m)
     if (e.shadow !== this.plainShadow) e.shadow.dispose()
     for (const u of Object.values(e.finished.uniforms))
       if (

@@ -4,6 +4,7 @@
 // Rejected: patched standard materials (2.5 x slower here, and contact shading lagged a sample behind).
 
 import { CUT_OUT, CUT_OUT_PARS, CUT_OUT_VERTEX, CUT_OUT_VERTEX_PARS } from './shaders-cut-out.ts'
+import { CUTS, CUTS_PARS, CUTS_VERTEX, CUTS_VERTEX_PARS } from './shaders-cuts.ts'
 import { BLOCK_PARS, EDGE_PARS, SEEN_PARS } from './shaders-first.ts'
 import { CLEAR_SKY, GROUND_ALBEDO, SKY_HORIZON_COLOUR, SKY_ZENITH_COLOUR } from '#core/optics'
 import type { Vec3 } from '#core/math'
@@ -21,14 +22,17 @@ void main() { vUv = position.xy * 0.5 + 0.5; gl_Position = vec4(position.xy, 0.0
 /** Depth only, for the sun's shadow. */
 export const SHADOW_VERTEX = /* glsl */ `
 ${CUT_OUT_VERTEX_PARS}
+${CUTS_VERTEX_PARS}
 void main() {
   ${CUT_OUT_VERTEX}
+  ${CUTS_VERTEX}
   gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0);
 }`
 /** Cut-outs let the sun through where their map says so. */
 export const SHADOW_FRAGMENT = /* glsl */ `
 ${CUT_OUT_PARS}
-void main() { ${CUT_OUT} }
+${CUTS_PARS}
+void main() { ${CUT_OUT} ${CUTS} }
 `
 
 /** Of each kind of map: its define, which names the set of places, its varying, and the uniform of its transform. */
@@ -58,7 +62,9 @@ out vec3 vTint;
 #ifdef SEES_PLACE
 out vec3 vView;
 #endif
+${CUTS_VERTEX_PARS}
 void main() {
+  ${CUTS_VERTEX}
   vec4 v = modelViewMatrix * vec4(position, 1.0);
   #ifdef SEES_PLACE
     vView = v.xyz;
@@ -90,6 +96,7 @@ uniform vec2 uRoughMetal;
 uniform vec3 uEmission;
 uniform float uNormalScale;
 uniform sampler2D uMap, uRoughMap, uMetalMap, uNormalMap, uEmissionMap;
+${CUTS_PARS}
 // In view space.
 vec3 surfaceNormal() {
   vec3 n = normalize(vNormal);
@@ -126,6 +133,7 @@ layout(location = 0) out vec4 outColour;
 layout(location = 1) out vec4 outNormal;
 ${SURFACE_PARS}
 void main() {
+  ${CUTS}
   vec4 c = surfaceColour();
   #ifdef ALPHA_TEST
     if (c.a < uAlphaTest) discard;
@@ -333,6 +341,12 @@ void main() {
     return;
   }
   vec3 tint = c.rgb * c.rgb;
+  // cut faces drawn flat are what they are, in any light
+  if (nr.w > 2.0) {
+    colour.rgb = tint * (c.a > 0.5 ? 16.0 : 1.0);
+    colour.a = seen(colour.rgb);
+    return;
+  }
   if (uClay > 0.0) {
     tint = vec3(uClay);
     c.a = 0.0;
@@ -366,6 +380,7 @@ uniform vec2 uInverseSize;
 ${SURFACE_PARS}
 ${LIGHT_PARS}
 void main() {
+  ${CUTS}
   vec2 at = gl_FragCoord.xy * uInverseSize;
   if (gl_FragCoord.z > texture(uDepth, at).r) discard;
   vec4 c = surfaceColour();

@@ -21,6 +21,7 @@ const outcome = async <T>(
 const door: StageDoor = {
   load: (models, exact) => outcome(() => engine.load(models, exact)),
   soup: () => outcome(() => engine.soup(), ({ soup }) => [soup.positions.buffer, soup.nodeOfVertex.buffer, soup.albedo.buffer, soup.emission.buffer, soup.indices.buffer]), // prettier-ignore
+  connect: (port) => engine.connect(port),
   setLight: (volume, appearance) => outcome(() => engine.setLight(volume, appearance)),
   picture: (request, onFrame) =>
     outcome(() => engine.picture(request, (frame: PictureFrame) => void onFrame(transfer(frame, [frame.bitmap])))),

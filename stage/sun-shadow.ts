@@ -14,6 +14,7 @@ import {
 import { halton } from '#core/base'
 import { sunDirection, type SkyLight } from '#core/optics'
 import type { StageScene } from './scene.ts'
+import { ALL_SHOWN } from '#core/section'
 import type { Appearance } from './types.ts'
 
 const SHADOW_PX = 1280
@@ -49,7 +50,10 @@ export class SunShadow {
     // three neighbouring samples share a shadow: a third of the redraws, and the sun's disc is still well covered
     const place = discPoint(Math.floor((index + 1) / 3))
     const hidden = look.shown.shadows === 'kept' ? [] : look.shown.hidden
-    const key = `${d.toArray().join()}|${place.join()}|${hidden.join()}|${stage.revision}`
+    // what is cut away goes on casting its shadow, unless the sun is let in
+    const cuts = look.shown.cuts.lightIn ? look.shown.cuts : ALL_SHOWN.cuts
+    const cutKey = cuts.list.length > 0 ? JSON.stringify([cuts.list, cuts.whole]) : ''
+    const key = `${d.toArray().join()}|${place.join()}|${hidden.join()}|${cutKey}|${stage.revision}`
     if (key === this.key) return
     this.key = key
     const spread = Math.tan((SUN_DISC_DEG * Math.PI) / 360) * 2
@@ -88,8 +92,10 @@ export class SunShadow {
     this.fromWorld.multiplyMatrices(this.eye.projectionMatrix, this.eye.matrixWorldInverse)
     stage.light['uShadowTexelM']!.value = Math.max(window.max.x - window.min.x, window.max.y - window.min.y) / SHADOW_PX
     stage.setHidden(hidden)
+    stage.cutting.set(cuts)
     stage.prepare('shadow')
     stage.setHidden(look.shown.hidden)
+    stage.cutting.set(look.shown.cuts)
     renderer.setRenderTarget(this.target)
     renderer.clear()
     renderer.render(stage.scene, this.eye)

@@ -79,6 +79,8 @@ export interface StageModel {
 export interface Loaded {
   readonly facts: SceneFacts
   readonly soup: Soup
+  /** Number of the scene: the cut faces of the geometry that has it are this one's. */
+  readonly scene: number
 }
 
 export interface StageContract {
@@ -89,6 +91,8 @@ export interface StageContract {
   load(models: readonly StageModel[], exact?: SceneFacts | null): Promise<SceneFacts>
   /** All triangles of what is shown, and the exact facts. AppError `model-unreadable` when a position is not a number. */
   soup(): Promise<Loaded>
+  /** The way to the geometry, which is asked for cut faces. */
+  connect(port: MessagePort): void
   /** Takes over baked light and draws the surroundings that smooth things mirror, as they look under `appearance`. */
   setLight(volume: LightVolume, appearance: Appearance): Promise<void>
   /** Frames arrive one by one; resolves true when the last came, false when a newer request took its place. */

@@ -26,8 +26,10 @@ export interface FoundWalls extends WallFacts {
 export type CheckRequest = Pick<CheckOptions, 'kind' | 'eyeHeightM' | 'subjectId'>
 
 export interface GeometryContract {
-  /** Builds the trees of a new scene, which lies about `origin` in the world; answers with its storeys. */
-  setScene(soup: Soup, facts: SceneFacts, origin: Vec3): Promise<readonly Storey[]>
+  /** Builds the trees of a new scene, number `scene`, which lies about `origin` in the world; answers with its storeys. */
+  setScene(soup: Soup, facts: SceneFacts, origin: Vec3, scene: number): Promise<readonly Storey[]>
+  /** A port through which cut faces are asked for, in the scene's own coordinates. */
+  connect(port: MessagePort): void
   /** Any question of `mesh/questions.ts`; null before a scene is set. */
   ask<K extends QuestionName>(name: K, args: Asking<K>): Promise<Answer<K> | null>
   /** The building's directions, walls and centre lines; null before a scene is set. */

@@ -1,21 +1,36 @@
 // Geometry in a worker: rays, storeys and light. A thin door, no maths here.
 import { expose, transfer } from 'comlink'
 import { ask, bakeLight, centreLines, MeshScene, placedCheck, shiftedStoreys, shiftedWalls, type Placed } from '#mesh'
+import type { Shown } from '#core/section'
 import type { GeometryContract } from './contract.ts'
 
 let at: Placed | null = null
 let current = 0
+let sceneNumber = 0
 
 class Superseded extends Error {}
 const nextTurn = (): Promise<void> => new Promise((r) => setTimeout(r, 0))
 
 expose({
-  async setScene(soup, facts, origin) {
+  async setScene(soup, facts, origin, number) {
     current++
     const scene = new MeshScene(soup, facts)
     at = { scene, origin }
+    sceneNumber = number
     return shiftedStoreys(scene.storeys(), origin)
   },
+  connect: (port) =>
+    expose(
+      {
+        faceMesh: async (shown: Shown) => {
+          if (!at) return null
+          const mesh = at.scene.faceMesh(shown)
+          const arrays = Object.values(mesh) as Float32Array[]
+          return transfer({ scene: sceneNumber, mesh }, arrays.map((a) => a.buffer as ArrayBuffer)) // prettier-ignore
+        },
+      },
+      port,
+    ),
   ask: async (name, args) => (at ? ask(at, name, args) : null),
   async walls() {
     if (!at) return null

@@ -126,8 +126,8 @@ async function measured(
   about: Vec3,
   isWanted: () => boolean,
 ): Promise<SceneFacts | null> {
-  const { facts: exact, soup } = await s.soup()
-  const found = await g.setScene(soup, exact, about)
+  const { facts: exact, soup, scene } = await s.soup()
+  const found = await g.setScene(soup, exact, about, scene)
   if (!isWanted()) return null
   storeys.value = found
   void g.walls().then((w) => isWanted() && (walls.value = w))

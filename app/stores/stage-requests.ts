@@ -2,6 +2,8 @@
 import { ref } from 'vue'
 import type { Camera } from '#core/camera'
 import { shiftedCamera, shiftedPoint } from '#core/placing'
+import type { Shown } from '#core/section'
+import { shiftedShown } from '#mesh'
 import type { Appearance, DrawingRequest, OutlineRequest, PictureFrame, PictureRequest } from '#stage'
 import type { Models } from './stage-models.ts'
 import { minus } from './stage-placing.ts'
@@ -16,10 +18,18 @@ export function createRequests({ stageNow }: Workers, { ready, originNow, firstI
   /** The EV that the picture on the screen is exposed by. */
   const shownEv = ref<number | null>(null)
   /** A request in the stage's own coordinates. */
-  const local = <R extends { readonly camera: Camera }>(r: R): R => ({
-    ...r,
-    camera: shiftedCamera(r.camera, minus(originNow())),
-  })
+  const local = <R extends { readonly camera: Camera; readonly appearance?: Appearance; readonly shown?: Shown }>(
+    r: R,
+  ): R => {
+    const by = minus(originNow())
+    const { appearance: a, shown } = r
+    return {
+      ...r,
+      camera: shiftedCamera(r.camera, by),
+      ...(a && { appearance: { ...a, shown: shiftedShown(a.shown, by) } }),
+      ...(shown && { shown: shiftedShown(shown, by) }),
+    }
+  }
 
   /** Frames come until the picture is refined or a newer request takes its place. */
   async function picture(request: PictureRequest, onFrame: (f: PictureFrame) => void): Promise<void> {

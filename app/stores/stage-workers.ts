@@ -12,6 +12,10 @@ export function createWorkers() {
       (s) => {
         stage = s
         geometry = createGeometry()
+        // cut faces go from one to the other, past the page
+        const { port1, port2 } = new MessageChannel()
+        s.connect(port1)
+        geometry.connect(port2)
         return { stage: s, geometry }
       },
       (e: unknown) => {

@@ -53,7 +53,7 @@ export const bring = {
     const t2 = performance.now()
     const { soup, facts } = await stage.soup()
     const t3 = performance.now()
-    await geometry.setScene(soup, facts, [0, 0, 0])
+    await geometry.setScene(soup, facts, [0, 0, 0], 0)
     const parts = [t1 - start, t2 - t1, t3 - t2, performance.now() - t3]
     const ms = performance.now() - start
     const found = stop()
@@ -88,7 +88,7 @@ export const bring = {
     const show = async (models: Parameters<typeof stage.load>[0]): Promise<void> => {
       await stage.load(models)
       const { soup, facts } = await stage.soup()
-      await geometry.setScene(soup, facts, [0, 0, 0])
+      await geometry.setScene(soup, facts, [0, 0, 0], 0)
       // drawn too, so that the GL holds it
       await stage.picture(look, (f) => f.bitmap.close())
     }

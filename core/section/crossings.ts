@@ -8,20 +8,24 @@ import { addLine, turn, type Net } from './net.ts'
 const MOST_ROUNDS = 12
 /** A point is on a line within this many places of the grid. */
 const ON_LINE = 0.75
+/** So near to its ends a line is not split at a point: points are that far apart (net.ts). */
+const AT_END = 2.5
 
 export function splitCrossings(net: Net): void {
   merge(net)
+  // lines from this one on have not been tried yet
+  let fresh = 0
   for (let round = 0; round < MOST_ROUNDS; round++) {
-    const cuts = meetings(net)
+    const cuts = meetings(net, fresh)
     if (cuts.size === 0) return
-    apply(net, cuts)
-    merge(net)
+    fresh = apply(net, cuts)
   }
 }
 
-/** Points that lines are to be split at, by line. */
-function meetings(net: Net): Map<number, number[]> {
+/** Points that lines are to be split at, by line; of pairs in which one is fresh. */
+function meetings(net: Net, fresh: number): Map<number, number[]> {
   const { x, y, a, b } = net
+  const n = a.length
   const cuts = new Map<number, number[]>()
   const cut = (line: number, at: number): void => {
     if (at === a[line] || at === b[line]) return
@@ -29,22 +33,38 @@ function meetings(net: Net): Map<number, number[]> {
     if (!known) cuts.set(line, [at])
     else if (!known.includes(at)) known.push(at)
   }
-  const order = Array.from({ length: a.length }, (_, i) => i).sort((i, j) => x[a[i]!]! - x[a[j]!]!)
-  const active: number[] = []
+  const left = new Float64Array(n)
+  for (let i = 0; i < n; i++) left[i] = x[a[i]!]!
+  const order = Uint32Array.from(left, (_, i) => i).sort((i, j) => left[i]! - left[j]!)
+  // what the sweep passes, side by side in memory: line, right end, lower and upper end
+  const line = new Uint32Array(n)
+  const right = new Float64Array(n)
+  const lower = new Float64Array(n)
+  const upper = new Float64Array(n)
+  let active = 0
   for (const i of order) {
-    const [ax, bx] = [x[a[i]!]!, x[b[i]!]!]
-    const [lo, hi] = y[a[i]!]! < y[b[i]!]! ? [y[a[i]!]!, y[b[i]!]!] : [y[b[i]!]!, y[a[i]!]!]
+    const from = left[i]! - 1
+    const [ya, yb] = [y[a[i]!]!, y[b[i]!]!]
+    const lo = (ya < yb ? ya : yb) - 1
+    const hi = (ya < yb ? yb : ya) + 1
     let kept = 0
-    for (let k = 0; k < active.length; k++) {
-      const j = active[k]!
-      if (x[b[j]!]! < ax - 1) continue
-      active[kept++] = j
-      const [ya, yb] = [y[a[j]!]!, y[b[j]!]!]
-      if (Math.max(ya, yb) < lo - 1 || Math.min(ya, yb) > hi + 1 || x[a[j]!]! > bx + 1) continue
-      meet(net, i, j, cut)
+    for (let k = 0; k < active; k++) {
+      if (right[k]! < from) continue
+      if (kept !== k) {
+        line[kept] = line[k]!
+        right[kept] = right[k]!
+        lower[kept] = lower[k]!
+        upper[kept] = upper[k]!
+      }
+      if (lower[kept]! <= hi && upper[kept]! >= lo && (i >= fresh || line[kept]! >= fresh))
+        meet(net, i, line[kept]!, cut)
+      kept++
     }
-    active.length = kept
-    active.push(i)
+    line[kept] = i
+    right[kept] = x[b[i]!]!
+    lower[kept] = lo + 1
+    upper[kept] = hi - 1
+    active = kept + 1
   }
   return cuts
 }
@@ -72,26 +92,32 @@ function meet(net: Net, i: number, j: number, cut: (line: number, at: number) =>
 const isBeside = ({ x, y }: Net, p: number, q: number, r: number, long: number): boolean => {
   if (r === p || r === q) return false
   const on = (x[r]! - x[p]!) * (x[q]! - x[p]!) + (y[r]! - y[p]!) * (y[q]! - y[p]!)
-  return on > 0 && on < long * long
+  return on > AT_END * long && on < long * (long - AT_END)
 }
 
-function apply(net: Net, cuts: Map<number, number[]>): void {
+/** Splits the lines; says from which line on they are new. */
+function apply(net: Net, cuts: Map<number, number[]>): number {
   const { x, y, a, b, weight } = net
-  const gone = new Set(cuts.keys())
-  const old = { a, b, weight }
-  net.a = a.filter((_, i) => !gone.has(i))
-  net.b = b.filter((_, i) => !gone.has(i))
-  net.weight = weight.filter((_, i) => !gone.has(i))
+  const kept = a.map((_, i) => i).filter((i) => !cuts.has(i))
+  net.a = kept.map((i) => a[i]!)
+  net.b = kept.map((i) => b[i]!)
+  net.weight = kept.map((i) => weight[i]!)
+  const fresh = kept.length
   for (const [i, points] of cuts) {
-    const [p, q] = [old.a[i]!, old.b[i]!]
+    const [p, q] = [a[i]!, b[i]!]
     const [dx, dy] = [x[q]! - x[p]!, y[q]! - y[p]!]
     const on = (r: number): number => (x[r]! - x[p]!) * dx + (y[r]! - y[p]!) * dy
     const way = [p, ...points.sort((r, s) => on(r) - on(s)), q]
-    for (let k = 0; k + 1 < way.length; k++) addLine(net, way[k]!, way[k + 1]!, old.weight[i]!)
+    for (let k = 0; k + 1 < way.length; k++) addLine(net, way[k]!, way[k + 1]!, weight[i]!)
   }
+  merge(net)
+  return fresh
 }
 
-/** Lines between the same points become one; loops that pass there and back leave a line of weight nought, which bounds nothing. */
+/**
+ * Lines between the same points become one; loops that pass there and back leave a line of weight nought, which bounds nothing. Lines
+ * stay in their order.
+ */
 function merge(net: Net): void {
   const { a, b, weight } = net
   const at = new Map<number, number>()

@@ -11,3 +11,14 @@ export { flattened, inSpace, onAxes, planeAxes, type PlaneAxes } from './plane-a
 export { boxAxes, isLaidOpen, partingLines, planesOf } from './exposed.ts'
 export { gapOf, gapsClosed } from './close-gaps.ts'
 export { isInside, nested, polygonArea, type Polygon } from './nest.ts'
+export {
+  CUT_KINDS,
+  moveCut,
+  movePlane,
+  nearestDirection,
+  newCut,
+  nextLetter,
+  THINNEST_M,
+  type CutKind,
+  type CutPlace,
+} from './making.ts'

@@ -1,6 +1,8 @@
 // Lines between points of a fine grid, as sections are worked out with.
 // Model: coordinates are whole numbers of 34 bits, the extent's own grid; equal points are one. Source: hobby1999 (rounding).
 
+import type { LoopBox } from './clusters.ts'
+
 /** The grid, as a part of the extent. */
 const GRID = 2 ** -34
 
@@ -21,21 +23,20 @@ export interface Net {
 
 /** The lines of loops and partings, rounded to the grid; null where there is no extent. */
 export function netOf(
-  loops: readonly Float64Array[],
+  loops: readonly LoopBox[],
   partings: readonly (readonly [number, number, number, number])[],
 ): Net | null {
   let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity]
-  for (const l of loops)
-    for (let i = 0; i < l.length; i += 2) {
-      x0 = Math.min(x0, l[i]!)
-      x1 = Math.max(x1, l[i]!)
-      y0 = Math.min(y0, l[i + 1]!)
-      y1 = Math.max(y1, l[i + 1]!)
-    }
+  for (const b of loops) {
+    x0 = Math.min(x0, b.x0)
+    x1 = Math.max(x1, b.x1)
+    y0 = Math.min(y0, b.y0)
+    y1 = Math.max(y1, b.y1)
+  }
   const extent = Math.max(x1 - x0, y1 - y0)
   if (!(extent > 0)) return null
   const unit = extent * GRID
-  const known = new Map<number, number>()
+  const places = new Places()
   const net: Net = {
     x: [],
     y: [],
@@ -45,22 +46,16 @@ export function netOf(
     unit,
     origin: [x0, y0],
     vertex(gx, gy) {
-      const low = Math.imul(gx | 0, 0x9e3779b1) ^ Math.imul((gx / 0x100000000) | 0, 0x27d4eb2f)
-      // those that share a key take the next free one
-      for (let k = (low ^ Math.imul(gy | 0, 0x85ebca6b) ^ ((gy / 0x100000000) | 0)) >>> 0; ; k++) {
-        const at = known.get(k)
-        if (at === undefined) {
-          known.set(k, net.x.length)
-          net.x.push(gx)
-          net.y.push(gy)
-          return net.x.length - 1
-        }
-        if (net.x[at] === gx && net.y[at] === gy) return at
-      }
+      const known = places.near(net, gx, gy)
+      if (known >= 0) return known
+      net.x.push(gx)
+      net.y.push(gy)
+      places.add(net.x.length - 1, gx, gy)
+      return net.x.length - 1
     },
   }
   const onGrid = (x: number, y: number): number => net.vertex(Math.round((x - x0) / unit), Math.round((y - y0) / unit))
-  for (const l of loops) {
+  for (const { loop: l } of loops) {
     const n = l.length / 2
     if (n < 2) continue
     let before = onGrid(l[n * 2 - 2]!, l[n * 2 - 1]!)
@@ -75,6 +70,35 @@ export function netOf(
     if (s) addLine(net, onGrid(s[0], s[1]), onGrid(s[2], s[3]), 0)
   }
   return net
+}
+/** Points nearer than this are one, in places of the grid: else lines that all but meet are split for ever. */
+const SAME = 3
+/** Points are sought by cells of so many places. */
+const CELL = 256
+class Places {
+  private readonly first = new Map<number, number>()
+  private readonly next: number[] = []
+
+  private key(cx: number, cy: number): number {
+    return cx * 0x8000000 + cy
+  }
+  add(i: number, gx: number, gy: number): void {
+    const key = this.key(Math.floor(gx / CELL), Math.floor(gy / CELL))
+    this.next[i] = this.first.get(key) ?? -1
+    this.first.set(key, i)
+  }
+  /** The point that one at these coordinates is; -1 for a new one. */
+  near(net: Net, gx: number, gy: number): number {
+    const [cx, cy] = [Math.floor(gx / CELL), Math.floor(gy / CELL)]
+    const [ox, oy] = [gx - cx * CELL, gy - cy * CELL]
+    const [x0, x1] = [ox <= SAME ? -1 : 0, ox >= CELL - SAME ? 1 : 0]
+    const [y0, y1] = [oy <= SAME ? -1 : 0, oy >= CELL - SAME ? 1 : 0]
+    for (let dx = x0; dx <= x1; dx++)
+      for (let dy = y0; dy <= y1; dy++)
+        for (let i = this.first.get(this.key(cx + dx, cy + dy)) ?? -1; i >= 0; i = this.next[i]!)
+          if (Math.abs(net.x[i]! - gx) <= SAME && Math.abs(net.y[i]! - gy) <= SAME) return i
+    return -1
+  }
 }
 /** Adds a line passed `weight` times from p to q. */
 export function addLine(net: Net, p: number, q: number, weight: number): void {

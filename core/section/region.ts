@@ -4,6 +4,7 @@
 // left. Winding not nought is filled: what overlaps counts once. Source: handbook-8; bentley1979 (sweep); hobby1999 (rounding).
 // Rejected: triangulating first (overlaps would count twice).
 
+import { boxed, clusters, convexContour, type LoopBox } from './clusters.ts'
 import { splitCrossings } from './crossings.ts'
 import { netOf, turn, type Net } from './net.ts'
 
@@ -17,10 +18,22 @@ export interface RegionOptions {
 /** Closed contours, two numbers a point, none crossing another: outer ones counterclockwise (area above nought), holes clockwise. */
 export type Contour = Float64Array
 
+/** Loops farther apart than this, as a part of the largest, never touch. */
+const APART = 1e-8
+
 /** Contours of what the loops (two numbers a point, closed by themselves) fill. n log n, and linear in the crossings. */
 export function filledRegion(loops: readonly Float64Array[], options: RegionOptions = {}): Contour[] {
+  const boxes = loops.filter((l) => l.length >= 6).map(boxed)
+  let extent = 0
+  for (const b of boxes) extent = Math.max(extent, b.x1 - b.x0, b.y1 - b.y0)
+  return clusters(boxes, extent * APART).flatMap((c) => {
+    const convex = c.length === 1 && !options.keeps ? convexContour(c[0]!) : null
+    return convex ? [convex] : filledCluster(c, options)
+  })
+}
+function filledCluster(cluster: readonly LoopBox[], options: RegionOptions): Contour[] {
   const { rule = 'winding', partings = [], keeps } = options
-  const net = netOf(loops, partings)
+  const net = netOf(cluster, partings)
   if (!net) return []
   splitCrossings(net)
   const isFilled = rule === 'winding' ? (w: number): boolean => w !== 0 : (w: number): boolean => (w & 1) !== 0
@@ -60,11 +73,11 @@ function windingsBelow(net: Net): Int32Array {
   const { x, y, a, b, weight } = net
   const n = a.length
   const below = new Int32Array(n)
-  const starts = Array.from({ length: n }, (_, i) => i)
+  const starts = Uint32Array.from(a, (_, i) => i)
   const before = (p: number, q: number): number => x[p]! - x[q]! || y[p]! - y[q]!
   // at the same point the lower line first
   starts.sort((i, j) => before(a[i]!, a[j]!) || -turn(net, a[i]!, b[i]!, b[j]!))
-  const ends = Array.from({ length: n }, (_, i) => i).sort((i, j) => before(b[i]!, b[j]!))
+  const ends = Uint32Array.from(a, (_, i) => i).sort((i, j) => before(b[i]!, b[j]!))
   const active: number[] = []
   let e = 0
   for (const i of starts) {
