@@ -56,6 +56,7 @@ export const FRAME = [
   'measure',
   'selection',
   'straighten',
+  'cuts',
   'check',
   'parts',
   'sheet',

@@ -7,6 +7,8 @@ import type { Vec3 } from '#core/math'
 import { shiftedCamera, shiftedPoint } from '#core/placing'
 import type { Shown, Sight } from '#core/section'
 import { nodesInBand, type Band } from './band.ts'
+import type { CutFace, FaceOptions } from './cut-faces.ts'
+import { cutFacts, type PlaneFacts } from './cut-facts.ts'
 import { enclosed, underSky } from './enclosure.ts'
 import { pickFeature, type FeatureHit } from './features.ts'
 import type { MeshScene } from './scene.ts'
@@ -70,6 +72,15 @@ export const QUESTIONS = {
       groundM: w.groundM === null ? null : w.groundM + at.origin[2],
     }
   },
+  /** What the cuts lay open, as polygons by object. */
+  cutFaces: (at: Placed, shown: Shown, options: FaceOptions): readonly CutFace[] =>
+    at.scene.faces(shownHere(shown, at), options).map((f) => ({
+      ...f,
+      axes: { ...f.axes, origin: shiftedPoint(f.axes.origin, at.origin) },
+    })),
+  /** The same in numbers. */
+  cutFacts: (at: Placed, shown: Shown, options: FaceOptions): readonly PlaneFacts[] =>
+    cutFacts(at.scene.faces(shownHere(shown, at), options)),
   /** Metres that a way is free. */
   freeWay: (at: Placed, from: Vec3, direction: Vec3, farM: number, shown: Shown): number =>
     freeWay(at.scene, shiftedPoint(from, away(at.origin)), direction, farM, shownHere(shown, at)),

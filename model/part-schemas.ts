@@ -98,7 +98,9 @@ const cutItem = z.discriminatedUnion('kind', [
   z.object({
     ...cutBase,
     kind: z.literal('stepped'),
-    points: list(z.tuple([coordinate, coordinate]).readonly(), 32, 2),
+    points: list(z.tuple([coordinate, coordinate]).readonly(), 32, 2)
+      .readonly()
+      .refine((l) => l.some((p) => Math.hypot(p[0] - l[0]![0], p[1] - l[0]![1]) > 1e-6), { message: 'a line of no length' }),
   }),
 ]) satisfies z.ZodType<Cut>
 export const cutSchema = z.object({

@@ -13,6 +13,8 @@ defineProps<{
   resetTo?: number
   hint?: string
   step?: number
+  min?: number
+  disabled?: boolean
 }>()
 const emit = defineEmits<{ change: [axis: Axis, m: number]; live: [axis: Axis, m: number]; settle: []; cancel: [] }>()
 const AXES = [0, 1, 2] as const
@@ -30,6 +32,8 @@ const AXES = [0, 1, 2] as const
     :usual-m="usualM ?? 0"
     :reset-to="resetTo"
     :hint="hint ?? ''"
+    :min="min ?? -Infinity"
+    :disabled="disabled"
     @change="emit('change', axis, $event)"
     @live="emit('live', axis, $event)"
     @settle="emit('settle')"

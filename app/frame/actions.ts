@@ -4,6 +4,7 @@ import { action, grouped, type Action } from '../actions/registry.ts'
 import { newStamp, useProject } from '../stores/project.ts'
 import { useView, type StandTab, type VisibleTab } from '../stores/view.ts'
 import { useFraming } from './camera/framing.ts'
+import { cutActions } from './cut-actions.ts'
 import { useMeasurements } from './measure/measurements.ts'
 import { useOutside } from './outside/outside.ts'
 import { PANELS } from './parts/registry.ts'
@@ -22,6 +23,7 @@ export function useFrameActions(): readonly Action[] {
     ...grouped('Straighten', straightening()),
     ...grouped('Fit and views', fitting()),
     ...grouped('Stand and move', standing()),
+    ...grouped('Cut', cutActions()),
     ...grouped('Viewpoints', keeping()),
     ...grouped('Trail and undo', histories()),
     ...grouped('What is shown', looking()),

@@ -1,6 +1,7 @@
 // What is drawn on request: pictures, base images, thumbnails, finished stills; asked in world coordinates.
 import { ref } from 'vue'
 import type { Camera } from '#core/camera'
+import type { Vec3 } from '#core/math'
 import { shiftedCamera, shiftedPoint } from '#core/placing'
 import type { Shown } from '#core/section'
 import { shiftedShown } from '#mesh'
@@ -17,19 +18,7 @@ export function createRequests({ stageNow }: Workers, { ready, originNow, firstI
   const stillLeftS = ref<number | null>(null)
   /** The EV that the picture on the screen is exposed by. */
   const shownEv = ref<number | null>(null)
-  /** A request in the stage's own coordinates. */
-  const local = <R extends { readonly camera: Camera; readonly appearance?: Appearance; readonly shown?: Shown }>(
-    r: R,
-  ): R => {
-    const by = minus(originNow())
-    const { appearance: a, shown } = r
-    return {
-      ...r,
-      camera: shiftedCamera(r.camera, by),
-      ...(a && { appearance: { ...a, shown: shiftedShown(a.shown, by) } }),
-      ...(shown && { shown: shiftedShown(shown, by) }),
-    }
-  }
+  const local = <R extends InWorld>(r: R): R => localTo(originNow(), r)
 
   /** Frames come until the picture is refined or a newer request takes its place. */
   async function picture(request: PictureRequest, onFrame: (f: PictureFrame) => void): Promise<void> {
@@ -76,6 +65,23 @@ export function createRequests({ stageNow }: Workers, { ready, originNow, firstI
     ready.value ? ((await stageNow()?.outline(local(request))) ?? null) : null
 
   return { still, stillLeftS, shownEv, picture, stopPicture, drawing, thumbnail, meter, finish, cancelStill, outline }
+}
+
+interface InWorld {
+  readonly camera: Camera
+  readonly appearance?: Appearance
+  readonly shown?: Shown
+}
+/** A request in the stage's own coordinates. */
+function localTo<R extends InWorld>(origin: Vec3, r: R): R {
+  const by = minus(origin)
+  const { appearance: a, shown } = r
+  return {
+    ...r,
+    camera: shiftedCamera(r.camera, by),
+    ...(a && { appearance: { ...a, shown: shiftedShown(a.shown, by) } }),
+    ...(shown && { shown: shiftedShown(shown, by) }),
+  }
 }
 
 /** Seconds left by what is done in what time; null while too little is done to tell. */

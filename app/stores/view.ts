@@ -7,7 +7,18 @@ import type { CellName } from '#model'
 export type Tool = 'turn' | 'orbit' | 'slide' | 'dolly' | 'stand' | 'pick'
 /** What a click on picture, Plan or Side is asked for; drags do what they always do. */
 export type Picking =
-  'square' | 'centre' | 'horizon' | 'aim-point' | 'aim-object' | 'main-direction' | 'fit-points' | 'measure' | 'over'
+  | 'square'
+  | 'centre'
+  | 'horizon'
+  | 'aim-point'
+  | 'aim-object'
+  | 'main-direction'
+  | 'fit-points'
+  | 'measure'
+  | 'over'
+  | CutPicking
+/** Places asked for by cuts. */
+export type CutPicking = 'cut-through' | 'cut-between' | 'section' | 'section-parallel'
 export type StandTab = 'place' | 'straighten' | 'fit' | 'views'
 /** What the Visible panel lists. */
 export type VisibleTab = 'objects' | 'storeys' | 'materials' | 'sets'

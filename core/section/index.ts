@@ -22,3 +22,4 @@ export {
   type CutKind,
   type CutPlace,
 } from './making.ts'
+export { cutMarks, type CutMark } from './marks.ts'

@@ -1,77 +1,191 @@
 <script setup lang="ts">
-// Near and far cut: nothing nearer, nothing farther than a distance along the axis is drawn.
-import { computed } from 'vue'
-import { UNSET_CUT_M, type Command, type Setup } from '#model'
-import NumberField from '../../controls/NumberField.vue'
-import { useFraming } from '../camera/framing.ts'
-import { useProject } from '../../stores/project.ts'
-import { useFitting } from '../straighten/fitting.ts'
-import { useLiveEdits } from './live-edits.ts'
+// Cuts: new ones in one click, their list with the numbers of the chosen one, how faces look, near and far along the view, facts.
+import {
+  IconArrowsMoveHorizontal,
+  IconBorderOuter,
+  IconLine,
+  IconPlane,
+  IconSquareHalf,
+  IconStairs,
+} from '@tabler/icons-vue'
+import { CUT_KINDS, type CutKind, type FaceStyle } from '#core/section'
+import ChoiceRow from '../../controls/ChoiceRow.vue'
+import { useStage } from '../../stores/stage.ts'
+import { useView } from '../../stores/view.ts'
+import { KIND_WORDS, useCuts } from '../cuts/cuts.ts'
+import { useSections } from '../cuts/section-here.ts'
+import { usePicking } from '../straighten/picking.ts'
+import CutEnds from './CutEnds.vue'
+import CutFacts from './CutFacts.vue'
+import CutList from './CutList.vue'
 import PanelHead from './PanelHead.vue'
 
-const project = useProject()
-const { aimDepth } = useFraming()
-const { standBack } = useFitting()
-const cut = computed(() => project.working!.cut)
-const flat = computed(() => {
-  const kind = project.working!.lens.projection.kind
-  return kind === 'parallel' || kind === 'oblique'
-})
-type End = 'near' | 'far'
-const ENDS = [
-  ['near', 'Near cut'],
-  ['far', 'Far cut'],
-] as const
-const { number } = useLiveEdits()
-const withCut = (end: End, changes: Partial<Setup['cut']['near']>): Command => {
-  const value = { ...cut.value, [end]: { ...cut.value[end], ...changes } }
-  return { type: 'setPart', part: 'cut', value }
+const view = useView()
+const stage = useStage()
+const { part, list, add, set, isAny, switchAll, whole, leaveWhole, cutAgain } = useCuts()
+const { planOfStorey } = useSections()
+const { begin } = usePicking()
+const ICONS = { level: IconLine, upright: IconSquareHalf, free: IconPlane, slice: IconArrowsMoveHorizontal, box: IconBorderOuter, stepped: IconStairs } as const // prettier-ignore
+const TITLES: Record<CutKind, string> = {
+  level: 'Takes away what lies above a height',
+  upright: 'Takes away what lies before an upright plane',
+  free: 'Takes away what lies before any plane',
+  slice: 'Leaves a layer between two planes',
+  box: 'Leaves what lies in a box: round the selection, or a part of the model',
+  stepped: 'Takes away what lies before an upright line with jogs',
 }
-const set = (end: End, changes: Partial<Setup['cut']['near']>): void => void project.run(withCut(end, changes))
-/** Switched on for the first time a cut lies where something is: half way to the aim, or twice as far. */
-function toggle(end: End): void {
-  const c = cut.value[end]
-  const depth = aimDepth.value !== null && aimDepth.value > 0 ? aimDepth.value : 4
-  const first = end === 'near' ? depth / 2 : depth * 2
-  set(end, { on: !c.on, ...(c.on || c.distanceM !== UNSET_CUT_M[end] ? {} : { distanceM: Number(first.toFixed(2)) }) })
-}
+const FACES: readonly { value: FaceStyle; label: string; title: string }[] = [
+  { value: 'solid', label: 'solid', title: 'Cut faces in one dark tone (poche)' },
+  { value: 'hatched', label: 'hatched', title: 'Lines at 45°, neighbours the other way' },
+  { value: 'filled', label: 'own', title: 'Each in its object’s own colour, in the light' },
+  { value: 'open', label: 'none', title: 'No faces: one looks into things' },
+]
+const nameOf = (id: string): string => stage.byId.get(id)?.name ?? `${id} (not there)`
 </script>
 
 <template>
-  <section aria-label="Cut">
+  <section v-if="part" aria-label="Cut">
     <PanelHead cell="cut" title="Cut" />
-    <template v-for="[end, label] in ENDS" :key="end">
-      <label class="tick"><input type="checkbox" :checked="cut[end].on" @change="toggle(end)" />{{ label }}</label>
-      <NumberField
-        label="Distance"
-        kind="length"
-        :unit="project.document!.unit"
-        :model-value="cut[end].distanceM"
-        :step="0.05"
-        :min="flat ? -1e5 : 0.001"
-        :max="1e5"
-        :disabled="!cut[end].on"
-        hint="Along the axis, from the station’s plane"
-        v-on="number((distanceM) => withCut(end, { distanceM }))"
-      />
-    </template>
-    <p class="text quiet">
-      What lies nearer than the near cut, or beyond the far one, is left out of the picture; clicks pass through it too.
-    </p>
+    <div class="kinds" role="group" aria-label="New cut">
+      <button v-for="k in CUT_KINDS" :key="k" class="btn" :title="TITLES[k]" @click="add(k)">
+        <component :is="ICONS[k]" :size="16" stroke="1.6" />{{ KIND_WORDS[k] }}
+      </button>
+    </div>
     <div class="line">
-      <span class="quiet">In a small room</span>
+      <span class="quiet">Click for</span>
       <span class="buttons">
         <button
           class="btn"
-          :disabled="flat"
-          title="As far back as a tight fit needs; the near cut then lies just inside the wall"
-          @click="standBack()"
+          title="Along a wall or a face that is clicked"
+          :class="{ on: view.picking === 'cut-through' }"
+          @click="begin('cut-through')"
         >
-          Stand back through the wall
+          a wall
+        </button>
+        <button
+          class="btn"
+          title="At the middle between two things"
+          :class="{ on: view.picking === 'cut-between' }"
+          @click="begin('cut-between')"
+        >
+          between two
         </button>
       </span>
     </div>
+    <div class="line">
+      <span class="quiet">In one step</span>
+      <span class="buttons">
+        <button
+          class="btn"
+          title="A sectional perspective: cut, station and fit, through the place that is clicked (Shift+X)"
+          :class="{ on: view.picking === 'section' }"
+          @click="begin('section')"
+        >
+          Section here
+        </button>
+        <button
+          class="btn"
+          title="The same as a true section, parallel"
+          :class="{ on: view.picking === 'section-parallel' }"
+          @click="begin('section-parallel')"
+        >
+          true
+        </button>
+        <button
+          class="btn"
+          title="Parallel from above, cut above the storey, at a standard scale"
+          @click="planOfStorey()"
+        >
+          Plan of this storey
+        </button>
+      </span>
+    </div>
+    <label v-if="isAny" class="tick all">
+      <input type="checkbox" :checked="!part.allOff" data-testid="cuts-on" @change="switchAll" />all cuts on
+      <kbd>X</kbd>
+    </label>
+    <CutList />
+    <template v-if="list.length > 0">
+      <hr />
+      <ChoiceRow label="Faces" :model-value="part.face" :options="FACES" @change="set({ face: $event })" />
+      <label class="tick" title="Otherwise what is cut away goes on casting its shadow">
+        <input
+          type="checkbox"
+          :checked="part.lightIn === true"
+          @change="set({ lightIn: part.lightIn ? undefined : true })"
+        />
+        the sun comes in through the cut
+      </label>
+      <div class="line">
+        <span class="quiet">Left whole</span>
+        <span class="buttons">
+          <button
+            class="btn"
+            :disabled="view.selection.length === 0"
+            title="No cut takes anything from the selected objects"
+            @click="leaveWhole"
+          >
+            The selected
+          </button>
+        </span>
+      </div>
+      <ul v-if="whole.length > 0" class="whole">
+        <li v-for="id in whole" :key="id">
+          <span :title="id">{{ nameOf(id) }}</span><button
+            class="plain"
+            :aria-label="`Cut ${nameOf(id)} again`"
+            @click="cutAgain(id)"
+          >
+            cut again
+          </button>
+        </li>
+      </ul>
+      <CutFacts />
+    </template>
+    <hr />
+    <CutEnds />
   </section>
 </template>
 
 <style scoped src="./panel.css"></style>
+<style scoped>
+.kinds {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 4px;
+  padding: 4px 14px 6px;
+}
+.kinds .btn {
+  display: grid;
+  justify-items: center;
+  gap: 2px;
+  padding: 5px 2px 4px;
+  font-size: 11.5px;
+  color: var(--ink);
+}
+.kinds .btn :deep(svg) {
+  color: var(--petrol);
+}
+kbd {
+  font: 11px var(--mono);
+  color: var(--quiet);
+}
+.whole {
+  list-style: none;
+  margin: 0;
+  padding: 0 14px 4px;
+}
+.whole li {
+  display: flex;
+  justify-content: space-between;
+  gap: 8px;
+  min-height: 24px;
+  align-items: center;
+  font-size: 12px;
+}
+.whole span {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+</style>

@@ -26,20 +26,41 @@ export const ASKS: Record<Picking, string> = {
   'main-direction': 'Click a wall of the building',
   'fit-points': 'Click the points that are to fill the frame, here, in Plan or in Side',
   measure: 'Click two points, here, in Plan or in Side',
+  'cut-through': 'Click a wall or a face for the cut to go along',
+  'cut-between': 'Click two things: the cut goes between them',
+  section: 'Click the place for the section to go through',
+  'section-parallel': 'Click the place for the section to go through',
 }
 /** Corners and edges are caught within this many page pixels. */
 const REACH_PX = 9
 /** These go on until Esc. */
-const LASTING: readonly Picking[] = ['fit-points', 'measure']
+const LASTING: readonly Picking[] = ['fit-points', 'measure', 'cut-between']
 /** Of these the surface counts, not a corner. */
-const BY_SURFACE: readonly Picking[] = ['square', 'main-direction', 'aim-object']
+const BY_SURFACE: readonly Picking[] = [
+  'square',
+  'main-direction',
+  'aim-object',
+  'cut-through',
+  'section',
+  'section-parallel',
+]
 
 /** Of these the flat wall there counts, not what hangs on it. */
 const BY_WALL: readonly Picking[] = ['square', 'main-direction']
 
+/** What a click in a picture would take: a corner or an edge within reach, or the surface. */
+function useFinding() {
+  const stage = useStage()
+  const view = useView()
+  const project = useProject()
+  return (camera: Camera, at: readonly [number, number], pxPerPage: number): Promise<FeatureHit | null> => {
+    const reach = view.picking && BY_SURFACE.includes(view.picking) ? 0 : REACH_PX * pxPerPage
+    return stage.rays.pickFeature(camera, at, reach, project.shown)
+  }
+}
+
 function picking() {
   const project = useProject()
-  const stage = useStage()
   const view = useView()
   const notices = useNotices()
   const measurements = useMeasurements()
@@ -65,10 +86,7 @@ function picking() {
     return view.picking === 'measure' && measurements.from ? 'Click the second point' : ASKS[view.picking]
   })
 
-  const find = (camera: Camera, at: readonly [number, number], pxPerPage: number): Promise<FeatureHit | null> => {
-    const reach = view.picking && BY_SURFACE.includes(view.picking) ? 0 : REACH_PX * pxPerPage
-    return stage.rays.pickFeature(camera, at, reach, project.shown)
-  }
+  const find = useFinding()
   async function hover(camera: Camera, at: readonly [number, number], pxPerPage: number): Promise<void> {
     const mine = ++asked
     const hit = await find(camera, at, pxPerPage)
@@ -90,10 +108,21 @@ function picking() {
   /** A point picked, on the picture with what was met, or on a strip without. */
   function take(point: Vec3, hit: { nodeId: string; normal: Vec3 } | null): void {
     const what = view.picking
+    const taker = what && takers[what]
+    if (taker) {
+      if (taker(point, hit)) end()
+      return
+    }
     if (what && done(what, point, hit) && !LASTING.includes(what)) end()
   }
   return { mark, ask, centreBy, begin, end, hover, leave, click, take }
 }
+/** What picked places do that are asked for elsewhere; answers whether the picking is done. */
+export type PickTaker = (point: Vec3, hit: { nodeId: string; normal: Vec3 } | null) => boolean
+const takers: Partial<Record<Picking, PickTaker>> = {}
+/** Has places of a kind handed to the taker. */
+export const takesPicks = (what: Picking, taker: PickTaker): void => void (takers[what] = taker)
+
 export const usePicking = createSharedComposable(picking)
 
 /** Nearer over the point than this, the height is this one, metres. */

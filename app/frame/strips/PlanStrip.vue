@@ -12,6 +12,7 @@ import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
 import { useOutside } from '../outside/outside.ts'
 import ConeShape from './ConeShape.vue'
+import CutMarks from './CutMarks.vue'
 import { coneOf, FAR_PX } from './cones.ts'
 import DragHandle from './DragHandle.vue'
 import { usePlanDrags } from './plan-drags.ts'
@@ -223,6 +224,7 @@ function setCut(e: Event): void {
         ><path d="M8 0L-5 -6V6Z"
       /></g>
     </g>
+    <CutMarks :sight="[0, 0, -1]" :to-px="toPx" :to-world="toWorld" :metres-per-px="strip.metresPerPx.value" />
     <SnapGuides :guides="drags.guides.value" :to-px="toPx" :width="strip.width.value" :height="strip.height.value" />
     <MeasureMarks :to-px="toPx" :line="line" />
     <PlacingHandle :to-px="toPx" :to-world="toWorld" />

@@ -10,6 +10,7 @@ import { useFraming } from '../camera/framing.ts'
 import { useProject } from '../../stores/project.ts'
 import { useView, type SideView } from '../../stores/view.ts'
 import ConeShape from './ConeShape.vue'
+import CutMarks from './CutMarks.vue'
 import { coneOf, FAR_PX } from './cones.ts'
 import DragHandle from './DragHandle.vue'
 import { useSideDrags } from './side-drags.ts'
@@ -153,6 +154,12 @@ const eyeText = computed(() =>
         @cancel="cancel"
       />
     </g>
+    <CutMarks
+      :sight="directionOf(looking, 0)"
+      :to-px="toPx"
+      :to-world="strip.toWorld"
+      :metres-per-px="strip.metresPerPx.value"
+    />
     <SnapGuides :guides="drags.guides.value" :to-px="toPx" :width="strip.width.value" :height="strip.height.value" />
     <MeasureMarks :to-px="toPx" :line="line" />
     <ViewpointCones

@@ -1,0 +1,62 @@
+// Picked places that make cuts: along a face, between two things, a section through a place.
+import { shallowRef } from 'vue'
+import { addScaled, distance, normalize, sub, type Vec3 } from '#core/math'
+import { newCut, type Cut } from '#core/section'
+import { atan2Deg, wrapBearingDeg } from '#core/base'
+import { useNotices } from '../../stores/notices.ts'
+import { takesPicks } from '../straighten/picking.ts'
+import { useCuts } from './cuts.ts'
+import { useSections } from './section-here.ts'
+
+/** Steeper than this a face is upright, and the cut along it. */
+const UPRIGHT = 0.02
+/** Of the gap between two things the cut takes this share; typed. */
+const share = shallowRef(0.5)
+
+/** Registers what clicks do that cuts ask for; once a Frame view. */
+export function useCutPicks() {
+  const notices = useNotices()
+  const { addCut, place } = useCuts()
+  const { sectionHere } = useSections()
+  let first: Vec3 | null = null
+
+  /** A plane through the point; what the normal points to goes. */
+  function along(point: Vec3, normal: Vec3): Cut | null {
+    const at = place()
+    if (!at) return null
+    if (Math.abs(normal[2]) > UPRIGHT)
+      return addCut((id, name) => ({ id, name, on: true, reversed: false, kind: 'free', point, normal }))
+    const bearingDeg = wrapBearingDeg(atan2Deg(-normal[0], -normal[1]))
+    return addCut((id, name) => ({
+      ...newCut('upright', id, name, { ...at, point }),
+      kind: 'upright',
+      point,
+      bearingDeg,
+    }))
+  }
+  takesPicks('cut-through', (point, hit) => {
+    if (!hit) {
+      notices.say('This needs a surface: click it in the picture.', 'warning')
+      return false
+    }
+    return along(point, hit.normal) !== null
+  })
+  takesPicks('cut-between', (point) => {
+    if (!first) {
+      first = point
+      notices.say('Now the second thing.')
+      return false
+    }
+    const from = first
+    first = null
+    if (distance(from, point) < 1e-6) {
+      notices.say('Both clicks are the same place. Click two different ones.', 'warning')
+      return false
+    }
+    // what lies on the first one's side goes
+    return along(addScaled(from, sub(point, from), share.value), normalize(sub(from, point))) !== null
+  })
+  takesPicks('section', (point, hit) => sectionHere(point, hit?.normal ?? null, 'perspective'))
+  takesPicks('section-parallel', (point, hit) => sectionHere(point, hit?.normal ?? null, 'parallel'))
+}
+export { share as betweenShare }

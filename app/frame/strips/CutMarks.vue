@@ -1,0 +1,194 @@
+<script setup lang="ts">
+// Section lines in Plan and Side: chain lines with arrows and letters, the removed side thinly hatched, a handle on each plane.
+import { computed, shallowRef } from 'vue'
+import { formatLength, lengthSuffix } from '#core/base'
+import { addScaled, dot, type Vec3 } from '#core/math'
+import { cutMarks, movePlane, type Cut, type CutMark } from '#core/section'
+import { snapTo } from '#core/framing'
+import { useProject } from '../../stores/project.ts'
+import { useStage } from '../../stores/stage.ts'
+import { useView } from '../../stores/view.ts'
+import { useCuts } from '../cuts/cuts.ts'
+import { useCutSnaps } from '../cuts/cut-snaps.ts'
+import DragHandle from './DragHandle.vue'
+
+const props = defineProps<{
+  /** The way the drawing looks. */
+  sight: Vec3
+  toPx: (p: Vec3) => { x: number; y: number }
+  toWorld: (e: { clientX: number; clientY: number }) => Vec3
+  metresPerPx: number
+}>()
+const project = useProject()
+const stage = useStage()
+const view = useView()
+const { list, part, chosenId, withCut } = useCuts()
+const snapsOf = useCutSnaps()
+const ARROW_PX = 15
+const HATCH_PX = 16
+const REACH_PX = 7
+
+interface Mark extends CutMark {
+  readonly cut: Cut
+  readonly a: { x: number; y: number }
+  readonly b: { x: number; y: number }
+  readonly at: { x: number; y: number }
+  /** Towards what goes, page pixels of unit length. */
+  readonly way: { x: number; y: number }
+  readonly caught: string
+}
+const caught = shallowRef('')
+const marks = computed<readonly Mark[]>(() => {
+  const box = stage.facts?.box
+  if (!box || part.value?.allOff) return []
+  return list.value
+    .filter((c) => c.on)
+    .flatMap((cut) =>
+      cutMarks(cut, props.sight, box).map((m) => {
+        const [a, b] = [props.toPx(m.from), props.toPx(m.to)]
+        const past = props.toPx(addScaled(m.from, m.removed, 1))
+        const l = Math.hypot(past.x - a.x, past.y - a.y) || 1
+        return {
+          ...{ ...m, cut, a, b, caught: caught.value },
+          at: { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 },
+          way: { x: (past.x - a.x) / l, y: (past.y - a.y) / l },
+        }
+      }),
+    )
+})
+/** Arrows point the way one looks: away from what goes. */
+const arrow = (p: { x: number; y: number }, { way: w }: Mark): string => {
+  const [tx, ty] = [p.x - w.x * ARROW_PX, p.y - w.y * ARROW_PX]
+  const [sx, sy] = [-w.y * 3.6, w.x * 3.6]
+  return `M${p.x} ${p.y}L${tx} ${ty}M${tx} ${ty}l${w.x * 6 + sx} ${w.y * 6 + sy}M${tx} ${ty}l${w.x * 6 - sx} ${w.y * 6 - sy}`
+}
+const hatch = ({ a, b, way: w }: Mark): string =>
+  `M${a.x} ${a.y}L${b.x} ${b.y}l${w.x * HATCH_PX} ${w.y * HATCH_PX}L${a.x + w.x * HATCH_PX} ${a.y + w.y * HATCH_PX}Z`
+const letterAt = (p: { x: number; y: number }, { way: w }: Mark) => ({ x: p.x + w.x * 9, y: p.y + w.y * 9 + 4 })
+
+/** Where a plane lies along its own normal, as the panel says it. */
+const reading = (m: Mark): string => {
+  const v = m.cut.kind === 'level' ? m.cut.heightM : dot(m.removed, m.from)
+  const { unit } = project.document!
+  return `${formatLength(v, unit)} ${lengthSuffix(unit)}${caught.value ? `, ${caught.value}` : ''}`
+}
+let start: { cut: Cut; mark: Mark; from: number | null } | null = null
+const dragging = shallowRef('')
+const keyOf = (m: Mark): string => `${m.cut.id}|${m.plane}`
+function begin(m: Mark): void {
+  chosenId.value = m.cut.id
+  start = m.cut.locked ? null : { cut: m.cut, mark: m, from: null }
+  dragging.value = start ? keyOf(m) : ''
+}
+function drag(e: PointerEvent): void {
+  if (!start) return
+  const { cut, mark } = start
+  const at = dot(mark.removed, props.toWorld(e))
+  start.from ??= at
+  const was = dot(mark.removed, mark.from)
+  let to = was + at - start.from
+  caught.value = ''
+  if (!e.altKey && view.snapping) {
+    const found = snapTo(to, snapsOf(mark.removed), REACH_PX * props.metresPerPx, roundM())
+    to = found.value
+    caught.value = found.label ?? ''
+  }
+  project.showEdit(withCut(movePlane(cut, mark.plane, to - was)))
+}
+/** Round values that a pixel can tell apart. */
+const roundM = (): number => {
+  const k = 10 ** Math.ceil(Math.log10(props.metresPerPx * 2))
+  return k / 2 >= props.metresPerPx * 2 ? k / 2 : k
+}
+function nudge(m: Mark, dx: number, dy: number): void {
+  if (m.cut.locked) return
+  const along = Math.abs(m.way.x) > Math.abs(m.way.y) ? dx * Math.sign(m.way.x) : -dy * Math.sign(m.way.y)
+  if (along !== 0) project.run(withCut(movePlane(m.cut, m.plane, along)))
+}
+function over(): void {
+  start = null
+  dragging.value = caught.value = ''
+}
+function done(): void {
+  over()
+  project.settleEdit()
+}
+function cancel(): void {
+  over()
+  project.letGo()
+}
+</script>
+
+<template>
+  <g class="cut-marks" data-testid="cut-marks">
+    <defs>
+      <pattern id="cut-hatch" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <path d="M0 0V5" class="thin" />
+      </pattern>
+    </defs>
+    <g v-for="m in marks" :key="keyOf(m)" :class="{ chosen: m.cut.id === chosenId }" :data-cut="m.cut.name">
+      <path class="gone" :d="hatch(m)" />
+      <path class="chain" :d="`M${m.a.x} ${m.a.y}L${m.b.x} ${m.b.y}`" />
+      <path class="end" :d="arrow(m.a, m) + arrow(m.b, m)" />
+      <text v-for="(p, i) in [m.a, m.b]" :key="i" :x="letterAt(p, m).x" :y="letterAt(p, m).y" text-anchor="middle">{{
+        m.cut.name.slice(0, 3)
+      }}</text>
+      <DragHandle
+        :x="m.at.x"
+        :y="m.at.y"
+        shape="edge"
+        class="grip"
+        :label="`Cut ${m.cut.name}${m.cut.locked ? ', locked' : ''}`"
+        :testid="`cut-${m.cut.name}-${m.plane}`"
+        :value="m.cut.kind === 'level' ? m.cut.heightM : dot(m.removed, m.from)"
+        :spoken="reading(m)"
+        :reading="dragging === keyOf(m) ? reading(m) : ''"
+        @start="begin(m)"
+        @drag="drag"
+        @nudge="(x, y) => nudge(m, x, y)"
+        @done="done"
+        @cancel="cancel"
+      />
+    </g>
+  </g>
+</template>
+
+<style scoped>
+.gone {
+  fill: url(#cut-hatch);
+  stroke: none;
+  opacity: 0.7;
+  pointer-events: none;
+}
+.thin {
+  stroke: var(--petrol);
+  stroke-width: 0.8;
+}
+.chain {
+  stroke: var(--petrol);
+  stroke-width: 1.3;
+  stroke-dasharray: 12 3 2 3;
+  fill: none;
+  pointer-events: none;
+}
+.end {
+  stroke: var(--petrol);
+  stroke-width: 2;
+  fill: none;
+  pointer-events: none;
+}
+.chosen .chain {
+  stroke-width: 2;
+}
+text {
+  font: 600 11px var(--font);
+  fill: var(--petrol);
+  pointer-events: none;
+}
+.grip :deep(.ink) {
+  stroke: var(--petrol);
+}
+.grip :deep(.chip text) {
+  fill: var(--petrol);
+}
+</style>
