@@ -2,7 +2,7 @@
 import { standsInOrOn, type CheckScene, type SceneHit } from '#core/checks'
 import { joinBoxes, type Box, type Vec3 } from '#core/math'
 import { centreWithOffset } from '#core/placing'
-import type { Shown } from '#core/section'
+import { polygonArea, type Shown } from '#core/section'
 import { hiddenOf, isHidden, isUnder } from './hidden.ts'
 import type { MeshScene } from './scene.ts'
 
@@ -49,6 +49,8 @@ export function checkScene(scene: MeshScene, options: CheckOptions): CheckScene 
     floorM: scene.floorBelow(options.station, shown)?.point[2] ?? null,
     subject: subject && !isHidden(subject.id, hidden) ? { id: subject.id, name: subject.name, box: subject.box } : null,
     levelFaces: scene.levels().filter((f) => !isHidden(f.nodeId, hidden)),
+    walls: scene.walls().walls.map((w) => ({ name: 'a wall', point: w.point, normal: w.normal })),
+    laidOpenM2: laidOpen(scene, shown),
     centreOf: (id, offset) => centreWithOffset(byId.get(id), offset),
     first(sight, clearToo = false) {
       const met = scene.passing(sight, { shown, clearToo })
@@ -85,5 +87,23 @@ export function checkScene(scene: MeshScene, options: CheckOptions): CheckScene 
       )
       return met ? passed : null
     },
+  }
+}
+
+/** Areas by cut, worked out when the first is asked for. */
+function laidOpen(scene: MeshScene, shown: Shown): (cutId: string) => number | null {
+  let areas: ReadonlyMap<string, number> | null = null
+  return (cutId) => {
+    if (!shown.cuts.list.some((c) => c.id === cutId)) return null
+    if (!areas) {
+      const sums = new Map<string, number>()
+      for (const f of scene.faces(shown)) {
+        // lines of open surfaces are something too
+        const own = f.polygons.reduce((s, p) => s + polygonArea(p), 0) + (f.open.length > 0 ? Number.MIN_VALUE : 0)
+        sums.set(f.cutId, (sums.get(f.cutId) ?? 0) + own)
+      }
+      areas = sums
+    }
+    return areas.get(cutId) ?? 0
   }
 }

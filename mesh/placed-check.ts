@@ -3,6 +3,7 @@ import { poseOfStand } from '#core/camera'
 import { frameCheck, type CheckSetup, type Finding } from '#core/checks'
 import type { Vec3 } from '#core/math'
 import { centreWithOffset, isNought, shiftedPoint, shiftedStand } from '#core/placing'
+import { moveCut } from '#core/section'
 import { checkScene, type CheckOptions } from './check-scene.ts'
 import type { Placed } from './questions.ts'
 import { shiftedShown } from './shifted.ts'
@@ -26,6 +27,11 @@ function shifted(f: Finding, by: Vec3): Finding {
     ...(lines ? { lines: lines.map(([a, b]) => [shiftedPoint(a, by), shiftedPoint(b, by)] as const) } : {}),
     ...(points ? { points: points.map((p) => shiftedPoint(p, by)) } : {}),
   }
-  const mend = f.mend?.stand ? { ...f.mend, stand: shiftedStand(f.mend.stand, by) } : f.mend
+  const { mend: own } = f
+  const mend = own && {
+    ...own,
+    ...(own.stand && { stand: shiftedStand(own.stand, by) }),
+    ...(own.cut && { cut: moveCut(own.cut, by) }),
+  }
   return { ...f, show, ...(mend ? { mend } : {}) }
 }

@@ -80,7 +80,9 @@ export const QUESTIONS = {
     })),
   /** The same in numbers. */
   cutFacts: (at: Placed, shown: Shown, options: FaceOptions): readonly PlaneFacts[] =>
-    cutFacts(at.scene.faces(shownHere(shown, at), options)),
+    cutFacts(
+      at.scene.faces(shownHere(shown, at), options).filter((f) => at.scene.node(f.nodeId)?.kind !== 'surroundings'),
+    ),
   /** Metres that a way is free. */
   freeWay: (at: Placed, from: Vec3, direction: Vec3, farM: number, shown: Shown): number =>
     freeWay(at.scene, shiftedPoint(from, away(at.origin)), direction, farM, shownHere(shown, at)),

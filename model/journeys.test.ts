@@ -1,4 +1,5 @@
 // Long random journeys through a project: whatever a person does in whatever order, the document stays valid and nothing is lost.
+import { CUT_KINDS, moveCut, movePlane, newCut, nextLetter, type CutPlace } from '#core/section'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
@@ -28,6 +29,7 @@ const start = (): ProjectDocument =>
 
 type Move = (doc: ProjectDocument, n: number) => Command
 const some = <T>(list: readonly T[], n: number): T | undefined => list[n % Math.max(1, list.length)]
+const CUT_PLACE: CutPlace = { point: [1, 2, 1], bearingDeg: 75, mainBearingDeg: 10, model: { min: [-3, -4, 0], max: [6, 5, 4] }, round: null, heightM: 1.2 } // prettier-ignore
 const MOVES: readonly Move[] = [
   (_d, n) => ({ type: 'moveCamera', label: 'Moved', changes: { stand: aimAt([n, 0, 1.6], [n + 3, 1, 1.6]) } }),
   (d, n) => ({
@@ -50,6 +52,9 @@ const MOVES: readonly Move[] = [
     part: 'visible',
     value: { hidden: [`node ${n}`, ...d.working.visible.hidden].slice(0, 3) },
   }),
+  (d, n) => ({ type: 'setPart', part: 'cut', value: { ...d.working.cut, cuts: [...d.working.cut.cuts, newCut(CUT_KINDS[n % 6]!, `c${n}-${d.working.cut.cuts.length}`, nextLetter(d.working.cut.cuts.map((c) => c.name)), CUT_PLACE)].slice(-5) } }), // prettier-ignore
+  (d, n) => ({ type: 'setPart', part: 'cut', value: { ...d.working.cut, cuts: d.working.cut.cuts.map((c) => (n % 2 ? movePlane(c, 0, (n % 9) - 4) : moveCut(c, [n % 5, -(n % 3), n % 2]))) } }), // prettier-ignore
+  (d, n) => ({ type: 'setPart', part: 'cut', value: { ...d.working.cut, near: { on: n % 2 === 0, distanceM: 1 + (n % 4), ...(n % 3 === 0 && { tied: { to: 'aim' as const, offsetM: -(n % 5) } }) }, ...(n % 5 === 0 && { allOff: true as const, whole: [`node ${n}`] }) } }), // prettier-ignore
   (d, n) => ({
     type: 'setPart',
     part: 'visible',

@@ -68,7 +68,12 @@ export const frameSchema = z.object({
   guides: z.enum(['none', 'thirds', 'centre', 'diagonals']),
 }) satisfies z.ZodType<Frame>
 
-const onDistance = z.object({ on: onOff, distanceM: coordinate })
+/** Where a near or far cut is held: so far beyond the aim, or beyond a place; else at its distance from the station. */
+const tied = z.discriminatedUnion('to', [
+  z.object({ to: z.literal('aim'), offsetM: coordinate }),
+  z.object({ to: z.literal('place'), point: vec3, offsetM: coordinate }),
+])
+const onDistance = z.object({ on: onOff, distanceM: coordinate, tied: tied.optional() })
 const cutBase = {
   id,
   name,
@@ -100,7 +105,9 @@ const cutItem = z.discriminatedUnion('kind', [
     kind: z.literal('stepped'),
     points: list(z.tuple([coordinate, coordinate]).readonly(), 32, 2)
       .readonly()
-      .refine((l) => l.some((p) => Math.hypot(p[0] - l[0]![0], p[1] - l[0]![1]) > 1e-6), { message: 'a line of no length' }),
+      .refine((l) => l.some((p) => Math.hypot(p[0] - l[0]![0], p[1] - l[0]![1]) > 1e-6), {
+        message: 'a line of no length',
+      }),
   }),
 ]) satisfies z.ZodType<Cut>
 export const cutSchema = z.object({

@@ -3,6 +3,8 @@
 // with all below it. Sets combine, and a viewpoint keeps which of them it hides: a set that is changed later changes in all of them.
 // Showing a single thing that goes by a set, or by something above it, dissolves just that: the rest stays hidden, one by one.
 
+import type { AimCentre } from '#core/camera'
+import { cutAsShown } from './tied-cuts.ts'
 import type { PartValue, Setup } from './parts.ts'
 import type { ObjectSet } from './schema.ts'
 
@@ -36,15 +38,19 @@ export function withSetsWorkedIn(visible: Visible, sets: Sets = NO_SETS): Visibl
   known.set(visible, { sets, plain })
   return plain
 }
-const knownSetups = new WeakMap<Setup, { readonly visible: Visible; readonly setup: Setup }>()
-/** A Setup whose named sets are worked in: what is drawn, asked and compared in the picture. The same value for the same values. */
-export function setupAsShown(setup: Setup, sets: Sets | undefined): Setup {
+const knownSetups = new WeakMap<Setup, Setup>()
+/**
+ * A Setup whose named sets are worked in and whose cuts lie where they are tied to: what is drawn, asked and compared in the picture.
+ * The same value for the same values.
+ */
+export function setupAsShown(setup: Setup, sets: Sets | undefined, centreOf?: AimCentre): Setup {
   const visible = withSetsWorkedIn(setup.visible, sets)
-  if (visible === setup.visible) return setup
+  const cut = cutAsShown(setup, centreOf)
+  if (visible === setup.visible && cut === setup.cut) return setup
   const before = knownSetups.get(setup)
-  if (before?.visible === visible) return before.setup
-  const made = { ...setup, visible }
-  knownSetups.set(setup, { visible, setup: made })
+  if (before?.visible === visible && before.cut === cut) return before
+  const made = { ...setup, visible, cut }
+  knownSetups.set(setup, made)
   return made
 }
 

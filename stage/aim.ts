@@ -37,7 +37,9 @@ export function aimEye(
   const free = perspective
     ? Math.max(NEAR_M, Math.min(range.nearM * 0.98, range.farM / 4), range.farM / 20_000)
     : range.nearM - 1
-  const near = cut.nearM === null ? free : Math.max(cut.nearM, perspective ? NEAR_M : -Infinity)
+  // a hair before a near cut, so that its faces are drawn too
+  const held = cut.nearM === null ? null : cut.nearM - Math.max(1e-7, Math.abs(cut.nearM) * 1e-6)
+  const near = held === null ? free : Math.max(held, perspective ? NEAR_M : -Infinity)
   const all = perspective ? Math.max(range.farM * 1.02 + 1, NEAR_M * 10) : range.farM + 1
   const far = Math.max(cut.farM === null ? all : Math.min(all, cut.farM), near + 1e-3)
   eye.matrixWorldInverse.fromArray(cameraFromWorld(camera.pose) as number[])

@@ -128,8 +128,11 @@ export class StageEngine implements StageContract {
     this.faces.begin(this.scenes)
   }
   /** The cut faces that belong to an appearance; null where there are none, or no geometry yet. */
-  private async facesOf({ shown }: Appearance): Promise<DrawnFaces | null> {
-    return (await this.faces?.of(shown)) ?? null
+  private async facesOf({
+    camera,
+    appearance,
+  }: Pick<PictureRequest, 'camera' | 'appearance'>): Promise<DrawnFaces | null> {
+    return (await this.faces?.of(camera, appearance.shown)) ?? null
   }
   private faces: FaceSource | null = null
   /** Counts the scenes handed to the geometry. */
@@ -162,7 +165,7 @@ export class StageEngine implements StageContract {
         return false
       }
       const size = { width: request.widthPx, height: request.heightPx }
-      const faces = await this.facesOf(request.appearance)
+      const faces = await this.facesOf(request)
       const look = await this.exposed(request)
       this.passes.sample(place, request.camera, look, size, null, sample, faces)
       await this.gl.idle()
@@ -186,7 +189,7 @@ export class StageEngine implements StageContract {
       width: Math.max(16, Math.round(request.widthPx * k)),
       height: Math.max(16, Math.round(request.heightPx * k)),
     }
-    const faces = await this.facesOf(request.appearance)
+    const faces = await this.facesOf(request)
     const look = await this.exposed(request)
     this.passes.sample('moving', request.camera, look, size, null, 0, faces)
     const bitmap = await this.present('moving', size, look)
@@ -203,7 +206,7 @@ export class StageEngine implements StageContract {
     let sample = 0
     const size = { width: request.widthPx, height: request.heightPx }
     const done = await this.queue.run(`thumb:${key}`, PRIORITY.thumbnail, async (me) => {
-      const faces = await this.facesOf(request.appearance)
+      const faces = await this.facesOf(request)
       const look = await this.exposed(request)
       this.passes.sample('thumbnail', request.camera, look, size, null, sample, faces)
       await this.gl.idle()
@@ -252,7 +255,7 @@ export class StageEngine implements StageContract {
         width: tile.width + 2 * border,
         height: tile.height + 2 * border,
       }
-      const faces = await this.facesOf(request.appearance)
+      const faces = await this.facesOf(request)
       const look = await this.exposed(request)
       this.passes.sample('still', request.camera, look, wide, wide, sample, faces)
       await this.gl.idle()

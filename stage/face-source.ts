@@ -1,7 +1,8 @@
 // Where the stage has its cut faces from: asked of the geometry beside it, kept by what is cut.
 
 import { wrap } from 'comlink'
-import type { Shown } from '#core/section'
+import type { Camera } from '#core/camera'
+import { nearPlane, type Shown } from '#core/section'
 import type { FaceMesh } from '#mesh'
 import { drawnFaces, type DrawnFaces } from './cut-faces.ts'
 
@@ -25,8 +26,10 @@ export class FaceSource {
     this.scene = scene
     for (const key of [...this.kept.keys()]) this.drop(key)
   }
-  /** The faces of what is shown; null where no cut lays anything open. */
-  async of(shown: Shown): Promise<DrawnFaces | null> {
+  /** The faces of what is shown, the near cut's too; null where no cut lays anything open. */
+  async of(camera: Camera, of: Shown): Promise<DrawnFaces | null> {
+    const near = nearPlane(camera, of)
+    const shown = near ? { ...of, cuts: { ...of.cuts, list: [...of.cuts.list, near] } } : of
     const { cuts, hidden } = shown
     if (cuts.list.length === 0 || (cuts.face ?? 'open') === 'open') return null
     const key = JSON.stringify([cuts.list, cuts.whole, hidden])

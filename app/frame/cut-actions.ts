@@ -3,6 +3,7 @@ import { CUT_KINDS } from '#core/section'
 import { action, type Action } from '../actions/registry.ts'
 import { useProject } from '../stores/project.ts'
 import { useView } from '../stores/view.ts'
+import { useCutLine } from './cuts/cut-line.ts'
 import { useCutPicks } from './cuts/cut-picks.ts'
 import { KIND_WORDS, useCuts } from './cuts/cuts.ts'
 import { useSections } from './cuts/section-here.ts'
@@ -47,6 +48,7 @@ function newCuts(): Action[] {
   const view = useView()
   const { add } = useCuts()
   const { begin } = usePicking()
+  const line = useCutLine()
   const opened = (run: () => unknown) => () => {
     view.open('cut')
     run()
@@ -59,6 +61,7 @@ function newCuts(): Action[] {
       opened(() => begin('cut-between')),
       { enabled: isOpen },
     ),
+    action('cut-line', 'Cut along a line: click its places in Plan', opened(line.draw), { enabled: isOpen }),
     ...CUT_KINDS.map((k) =>
       action(
         `cut-${k}`,

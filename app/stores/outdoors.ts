@@ -28,7 +28,7 @@ export const useOutdoors = defineStore('outdoors', () => {
 
   /** As beside it, or false, until the rays have answered, which then changes it. */
   function isOutdoors(raw: Setup): boolean {
-    const setup = setupAsShown(raw, project.document?.objectSets)
+    const setup = setupAsShown(raw, project.document?.objectSets, centreOf)
     if (project.document?.subject !== 'room' || !stage.ready) return false
     const { kind } = setup.lens.projection
     if (kind === 'parallel' || kind === 'oblique') return true
@@ -53,6 +53,6 @@ export const useOutdoors = defineStore('outdoors', () => {
     return undefined
   }
   const appearance = (setup: Setup): ReturnType<typeof appearanceOf> =>
-    appearanceOf(setupAsShown(setup, project.document?.objectSets), isOutdoors(setup))
+    appearanceOf(setupAsShown(setup, project.document?.objectSets, centreOf), isOutdoors(setup))
   return { isOutdoors, appearance }
 })

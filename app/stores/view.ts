@@ -18,7 +18,8 @@ export type Picking =
   | 'over'
   | CutPicking
 /** Places asked for by cuts. */
-export type CutPicking = 'cut-through' | 'cut-between' | 'section' | 'section-parallel'
+export type CutPicking =
+  'cut-through' | 'cut-between' | 'section' | 'section-parallel' | 'near-place' | 'far-place' | 'cut-line'
 export type StandTab = 'place' | 'straighten' | 'fit' | 'views'
 /** What the Visible panel lists. */
 export type VisibleTab = 'objects' | 'storeys' | 'materials' | 'sets'

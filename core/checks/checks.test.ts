@@ -10,6 +10,7 @@ import type { Aim, Lens, Stand } from '../camera/index.ts'
 import { poseOfStand, projectPoint } from '../camera/index.ts'
 import { convergence } from '../framing/index.ts'
 import type { Vec3 } from '../math/index.ts'
+import type { Cut } from '../section/index.ts'
 import { frameCheck, verticalsOf, type CheckSetup, type Finding, type FindingId } from './index.ts'
 
 /** The room of 6 x 4 x 3 m with a vase on its table, a screen that can hide it, and a long counter. */
@@ -236,6 +237,52 @@ describe('circumstances', () => {
   it('weightier findings come first', () => {
     const found = check({ station: [3, -0.15, 2.4], tiltDeg: 0.5, subject: null })
     expect(found[0]!.severity).toBe('problem')
+  })
+})
+
+describe('cuts', () => {
+  const base = { id: 'a', name: 'A', on: true, reversed: false }
+  const level = (heightM: number, more = {}): Cut => ({ ...base, kind: 'level', heightM, ...more })
+  const withCuts = (list: Cut[], shot: Shot = {}): Finding[] => {
+    const setup = setupOf(shot)
+    return check(shot, { ...setup, shown: { ...setup.shown, cuts: { ...setup.shown.cuts, list } } })
+  }
+  const ids = (found: Finding[]): string[] => found.map((f) => f.id)
+  it('a plan at 1.20 m has nothing to be said about it', () => {
+    expect(ids(withCuts([level(1.2)])).filter((i) => /cut|far-in|plan/.test(i))).toEqual([])
+  })
+  it('beside the model, or through air alone: told, and switched off', () => {
+    const [beside] = withCuts([level(7)]).filter((f) => f.id === 'cut-misses')
+    expect(beside!.message).toMatch(/4\.00 m beside the model/)
+    expect(beside!.mend!.cut).toMatchObject({ id: 'a', on: false })
+    const hole: Cut = { ...base, kind: 'box', centre: [3, 1, 1.5], sizeM: [0.2, 0.2, 0.2], turnDeg: 0 }
+    expect(withCuts([hole]).find((f) => f.id === 'cut-misses')!.message).toMatch(/nothing but air/)
+  })
+  it('grazing a face within a millimetre is told with the distance, and moved off', () => {
+    // the counter's top lies at 0.90
+    const found = withCuts([level(0.9004)]).find((f) => f.id === 'cut-grazes')!
+    expect(found.value).toBeCloseTo(0.0004, 6)
+    expect(found.mend!.cut).toMatchObject({ heightM: expect.closeTo(0.8904, 6) })
+    expect(withCuts([level(0.92)]).some((f) => f.id === 'cut-grazes')).toBe(false)
+    expect(withCuts([level(0.9004, { locked: true })]).find((f) => f.id === 'cut-grazes')!.mend).toBeUndefined()
+  })
+  it('a far cut inside the model when sectioning; none without a section', () => {
+    expect(withCuts([level(1.2)], { far: 3 }).find((f) => f.id === 'far-inside')!.value).toBeGreaterThan(0.2)
+    expect(ids(withCuts([], { far: 3 }))).not.toContain('far-inside')
+  })
+  it('a subject taken away by the near cut, or by another', () => {
+    const near = withCuts([], { near: 3.4, subject: 'Room/Vase' }).find((f) => f.id === 'subject-cut')
+    expect(near?.message).toMatch(/near cut takes “Vase” away/)
+    const other = withCuts([level(0.5)], { subject: 'Room/Vase' }).find((f) => f.id === 'subject-cut')
+    expect(other?.mend?.cut).toMatchObject({ on: false })
+  })
+  it('a plan in perspective: parallel is offered, as large at the cut', () => {
+    const found = withCuts([level(1.2)], { station: [3, 2, 9], tiltDeg: -90 }).find((f) => f.id === 'plan-converges')!
+    const lens = found.mend!.lens!
+    expect(lens.projection.kind).toBe('parallel')
+    // 36 mm of sensor behind 28 mm of lens, from 9 m to what is looked at
+    expect((lens.projection as { widthM: number }).widthM).toBeLessThan((36 / 28) * 9)
+    expect((lens.projection as { widthM: number }).widthM).toBeGreaterThan((36 / 28) * 7.7)
   })
 })
 

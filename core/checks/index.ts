@@ -1,4 +1,5 @@
 // Door of core/checks: the frame check, a measured list of findings about the present picture. One registry, one file a subject.
+import { cutGrazes, cutsNothing, farInside, planConverges, subjectCut } from './cuts.ts'
 import { edgeOnFace } from './edge-on.ts'
 import { lookAt } from './look.ts'
 import { eyeHeight, insideObject, nothingInView } from './place.ts'
@@ -21,6 +22,11 @@ const CHECKS: readonly Check[] = [
   almostCentred,
   eyeHeight,
   edgeOnFace,
+  subjectCut,
+  cutsNothing,
+  cutGrazes,
+  planConverges,
+  farInside,
 ]
 const WEIGHT: Record<Severity, number> = { problem: 0, warning: 1, note: 2 }
 

@@ -3,7 +3,7 @@
 
 import type { AimCentre, Camera, Frame, Lens, Stand } from '../camera/index.ts'
 import type { Box, Vec3 } from '../math/index.ts'
-import type { Shown, Sight } from '../section/index.ts'
+import type { Cut, Shown, Sight } from '../section/index.ts'
 
 /** The parts of a Setup that the check reads. */
 export interface CheckSetup {
@@ -47,6 +47,10 @@ export interface CheckScene {
   readonly floorM: number | null
   readonly subject: Subject | null
   readonly levelFaces: readonly LevelFace[]
+  /** Large upright planes. */
+  readonly walls: readonly { readonly name: string; readonly point: Vec3; readonly normal: Vec3 }[]
+  /** What a cut lays open, m2; null for one that is not there. */
+  laidOpenM2(cutId: string): number | null
   readonly centreOf: AimCentre
   /** First surface along a sight line that is shown; glass counts only with `clearToo`. */
   first(sight: Sight, clearToo?: boolean): SceneHit | null
@@ -64,6 +68,11 @@ export type FindingId =
   | 'subject-hidden'
   | 'edge-on-face'
   | 'almost-centred'
+  | 'cut-misses'
+  | 'cut-grazes'
+  | 'far-inside'
+  | 'subject-cut'
+  | 'plan-converges'
 export type Severity = 'problem' | 'warning' | 'note'
 
 /** What the picture highlights. */
@@ -80,6 +89,10 @@ export interface Mend {
   readonly hide?: readonly string[]
   /** Near and far cut are switched off. */
   readonly cutsOff?: boolean
+  /** The far cut is switched off. */
+  readonly farOff?: boolean
+  /** In the place of the cut with its id. */
+  readonly cut?: Cut
 }
 export interface Finding {
   readonly id: FindingId
@@ -87,7 +100,7 @@ export interface Finding {
   readonly value: number
   /** The bound that the value passes. */
   readonly limit: number
-  readonly unit: 'deg' | '%' | 'm'
+  readonly unit: 'deg' | '%' | 'm' | 'm2'
   /** What is found, with its number. */
   readonly message: string
   /** Why it matters. */

@@ -1,7 +1,17 @@
 // Door of sections: what cuts take away, and what is shown.
 export { byMaterial, byStorey, SURROUNDINGS, type GroupedNode, type ObjectGroup } from './groups.ts'
 export { isCutAway, isRemoved, type Cut } from './cuts.ts'
-export { ALL_SHOWN, isBetweenCuts, sightAlong, sightThrough, type FaceStyle, type Shown, type Sight } from './shown.ts'
+export {
+  ALL_SHOWN,
+  isBetweenCuts,
+  NEAR_CUT,
+  nearPlane,
+  sightAlong,
+  sightThrough,
+  type FaceStyle,
+  type Shown,
+  type Sight,
+} from './shown.ts'
 export { sliceMesh, sliceChains, type Chain, type Plane } from './slice.ts'
 export { sliceTree, type Mesh, type SliceTree } from './slice-tree.ts'
 export { welded } from './weld.ts'

@@ -3,7 +3,7 @@
 // The near and far cut go with the camera: they bound a sight line by its depth along the axis.
 
 import { axesOf, rayThrough, type Camera, type Ray } from '../camera/index.ts'
-import { addScaled, dot } from '../math/index.ts'
+import { addScaled, dot, scale } from '../math/index.ts'
 import type { Cut } from './cuts.ts'
 
 export interface Shown {
@@ -63,3 +63,14 @@ export function sightThrough(camera: Camera, shown: Shown, xPx: number, yPx: num
 /** Whether a depth along the axis, metres, lies between near and far cut. */
 export const isBetweenCuts = ({ cuts: { nearM, farM } }: Shown, depthM: number): boolean =>
   (nearM === null || depthM >= nearM) && (farM === null || depthM <= farM)
+
+/** Id of the near cut among the cut faces. */
+export const NEAR_CUT = 'near'
+/** The near cut of a camera as a plane that takes away what lies before it; null without one, or where it has no plane. */
+export function nearPlane(camera: Camera, { cuts: { nearM } }: Shown): Cut | null {
+  const { kind } = camera.lens.projection
+  if (nearM === null || (kind !== 'perspective' && kind !== 'parallel' && kind !== 'oblique')) return null
+  const { forward } = axesOf(camera.pose)
+  const point = addScaled(camera.pose.station, forward, nearM)
+  return { id: NEAR_CUT, name: NEAR_CUT, on: true, reversed: false, kind: 'free', point, normal: scale(forward, -1) }
+}

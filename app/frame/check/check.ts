@@ -6,6 +6,7 @@ import type { Finding } from '#core/checks'
 import { setupAsShown, shownOf, withHidden } from '#model'
 import { useFraming } from '../camera/framing.ts'
 import { useNotices } from '../../stores/notices.ts'
+import { centreOf } from '../../stores/centres.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 
@@ -27,7 +28,7 @@ export const useCheck = defineStore('check', () => {
     if (!w || !doc || project.isShowing) return
     const mine = ++asked
     const found = await stage.check(
-      { ...w, shown: shownOf(setupAsShown(w, doc.objectSets)) },
+      { ...w, shown: shownOf(setupAsShown(w, doc.objectSets, centreOf)) },
       { kind: doc.subject, eyeHeightM: doc.eyeHeightM, subjectId: subjectId.value },
     )
     if (mine !== asked || !found) return
@@ -73,17 +74,17 @@ export const useCheck = defineStore('check', () => {
 /** Takes over a mend: the camera as a step of the trail, what is hidden as an edit. */
 function useMends() {
   const project = useProject()
-  return ({ label, stand, lens, hide, cutsOff }: NonNullable<Finding['mend']>): void => {
+  return ({ label, stand, lens, hide, cutsOff, farOff, cut }: NonNullable<Finding['mend']>): void => {
     const w = project.document?.working
     if (!w) return
     if (stand || lens) project.move({ ...(stand ? { stand } : {}), ...(lens ? { lens } : {}) }, label, true)
     if (hide) {
       project.run({ type: 'setPart', part: 'visible', value: withHidden(w.visible, hide) })
     }
-    if (cutsOff) {
-      const { near, far } = w.cut
-      const value = { ...w.cut, near: { ...near, on: false }, far: { ...far, on: false } }
-      project.run({ type: 'setPart', part: 'cut', value })
-    }
+    const { near, far, cuts } = w.cut
+    const put = (value: typeof w.cut): void => void project.run({ type: 'setPart', part: 'cut', value })
+    if (cutsOff) put({ ...w.cut, near: { ...near, on: false }, far: { ...far, on: false } })
+    if (farOff) put({ ...w.cut, far: { ...far, on: false } })
+    if (cut) put({ ...w.cut, cuts: cuts.map((c) => (c.id === cut.id ? cut : c)) })
   }
 }

@@ -16,7 +16,7 @@ const share = shallowRef(0.5)
 /** Registers what clicks do that cuts ask for; once a Frame view. */
 export function useCutPicks() {
   const notices = useNotices()
-  const { addCut, place } = useCuts()
+  const { addCut, place, part, set } = useCuts()
   const { sectionHere } = useSections()
   let first: Vec3 | null = null
 
@@ -56,6 +56,12 @@ export function useCutPicks() {
     // what lies on the first one's side goes
     return along(addScaled(from, sub(point, from), share.value), normalize(sub(from, point))) !== null
   })
+  for (const end of ['near', 'far'] as const)
+    takesPicks(`${end}-place`, (point) => {
+      const now = part.value
+      // through the place itself: moved by its offset
+      return now !== null && set({ [end]: { ...now[end], on: true, tied: { to: 'place', point, offsetM: 0 } } })
+    })
   takesPicks('section', (point, hit) => sectionHere(point, hit?.normal ?? null, 'perspective'))
   takesPicks('section-parallel', (point, hit) => sectionHere(point, hit?.normal ?? null, 'parallel'))
 }

@@ -93,7 +93,9 @@ function useAdding(part: Readonly<{ value: CutPart | null }>, chosenId: { value:
     const { allOff: _, ...rest } = p
     const kept = alone ? others.map((c) => (c.on ? { ...c, on: false } : c)) : others
     const ends = alone ? { near: { ...p.near, on: false }, far: { ...p.far, on: false } } : {}
-    if (!project.run({ type: 'setPart', part: 'cut', value: { ...rest, ...ends, cuts: [...kept, cut] } })) return null
+    project.run({ type: 'setPart', part: 'cut', value: { ...rest, ...ends, cuts: [...kept, cut] } })
+    // refused it is not there; one that was there already is
+    if (!part.value?.cuts.some((c) => c.id === cut.id)) return null
     chosenId.value = cut.id
     return cut
   }

@@ -155,10 +155,11 @@ function useStoreyPlan() {
       return c !== null && holdsAll(c, boxCorners(at.model))
     }) // prettier-ignore
     scale.value = held ?? null
-    if (!free || !show({ kind: 'plan' })) {
+    if (!free) {
       scale.value = was
       return false
     }
+    show({ kind: 'plan' })
     back(`Plan of ${storey?.name ?? 'the model'} at ${cutM.toFixed(2)} m${held ? `, 1 : ${held}` : ''}.`, before)
     return true
   }

@@ -33,7 +33,16 @@ const cut = computed(() => chosen.value ?? list.value[0] ?? null)
 const mine = computed(() => facts.value.filter((f) => f.cutId === cut.value?.id))
 const total = computed(() => mine.value.reduce((s, f) => s + f.areaM2, 0))
 const around = computed(() => mine.value.reduce((s, f) => s + f.perimeterM, 0))
-const objects = computed(() => mine.value.flatMap((f) => f.objects).filter((o) => o.areaM2 > 0 || o.openGapM !== null))
+/** By object over all planes of the cut, the largest first; what is open comes last. */
+const objects = computed(() => {
+  const all = new Map<string, { nodeId: string; areaM2: number; openGapM: number | null }>()
+  for (const o of mine.value.flatMap((f) => f.objects)) {
+    const known = all.get(o.nodeId) ?? { nodeId: o.nodeId, areaM2: 0, openGapM: null }
+    const openGapM = o.openGapM === null ? known.openGapM : Math.max(o.openGapM, known.openGapM ?? 0)
+    all.set(o.nodeId, { ...known, areaM2: known.areaM2 + o.areaM2, openGapM })
+  }
+  return [...all.values()].sort((a, b) => b.areaM2 - a.areaM2)
+})
 const nameOf = (id: string): string => stage.byId.get(id)?.name ?? id
 const m2 = (v: number): string => (v < 0.01 ? `${(v * 1e4).toFixed(2)} cm²` : `${v.toFixed(v < 1 ? 4 : 2)} m²`)
 const SHOWN = 8
@@ -80,7 +89,7 @@ async function save(kind: 'json' | 'svg'): Promise<void> {
         <tbody>
           <tr v-for="(o, i) in objects.slice(0, SHOWN)" :key="i">
             <th :title="o.nodeId">{{ nameOf(o.nodeId) }}</th>
-            <td v-if="o.openGapM === null">{{ m2(o.areaM2) }}</td>
+            <td v-if="o.openGapM === null || o.areaM2 > 0">{{ m2(o.areaM2) }}</td>
             <td v-else class="open" title="Its surface is not closed there: drawn as lines, not filled">
               △ open, {{ o.openGapM < 0.01 ? `${(o.openGapM * 1000).toFixed(1)} mm` : `${o.openGapM.toFixed(2)} m` }}
             </td>

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 // Cuts: new ones in one click, their list with the numbers of the chosen one, how faces look, near and far along the view, facts.
 import {
-  IconArrowsMoveHorizontal,
-  IconBorderOuter,
-  IconLine,
-  IconPlane,
-  IconSquareHalf,
+  IconColumns1,
+  IconCube,
+  IconPerspective,
+  IconSeparatorHorizontal,
+  IconSeparatorVertical,
   IconStairs,
 } from '@tabler/icons-vue'
 import { CUT_KINDS, type CutKind, type FaceStyle } from '#core/section'
@@ -13,6 +13,7 @@ import ChoiceRow from '../../controls/ChoiceRow.vue'
 import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
 import { KIND_WORDS, useCuts } from '../cuts/cuts.ts'
+import { useCutLine } from '../cuts/cut-line.ts'
 import { useSections } from '../cuts/section-here.ts'
 import { usePicking } from '../straighten/picking.ts'
 import CutEnds from './CutEnds.vue'
@@ -24,8 +25,16 @@ const view = useView()
 const stage = useStage()
 const { part, list, add, set, isAny, switchAll, whole, leaveWhole, cutAgain } = useCuts()
 const { planOfStorey } = useSections()
+const line = useCutLine()
 const { begin } = usePicking()
-const ICONS = { level: IconLine, upright: IconSquareHalf, free: IconPlane, slice: IconArrowsMoveHorizontal, box: IconBorderOuter, stepped: IconStairs } as const // prettier-ignore
+const ICONS = {
+  level: IconSeparatorHorizontal,
+  upright: IconSeparatorVertical,
+  free: IconPerspective,
+  slice: IconColumns1,
+  box: IconCube,
+  stepped: IconStairs,
+} as const
 const TITLES: Record<CutKind, string> = {
   level: 'Takes away what lies above a height',
   upright: 'Takes away what lies before an upright plane',
@@ -69,6 +78,14 @@ const nameOf = (id: string): string => stage.byId.get(id)?.name ?? `${id} (not t
           @click="begin('cut-between')"
         >
           between two
+        </button>
+        <button
+          class="btn"
+          title="By clicks in Plan: two places for an upright cut, more for a stepped one; Enter ends it"
+          :class="{ on: view.picking === 'cut-line' }"
+          @click="line.draw()"
+        >
+          a line in Plan
         </button>
       </span>
     </div>

@@ -227,14 +227,17 @@ describe('cuts', () => {
   it('near and far are switched on where something is, typed, and are edits', async () => {
     await open(CutPanel)
     const cut = () => useProject().document!.working.cut
-    await w.findAll('input[type=checkbox]')[0]!.trigger('change')
-    expect(cut().near).toEqual({ on: true, distanceM: 1.5 })
+    const tick = (label: string) => w.findAll('label.tick').find((l) => l.text().startsWith(label))!.find('input').trigger('change') // prettier-ignore
+    await tick('Near cut')
+    // through the subject
+    expect(cut().near).toEqual({ on: true, distanceM: 3 })
     await nextTick()
     await type('Distance', '62 cm')
     expect(cut().near.distanceM).toBeCloseTo(0.62, 9)
-    await w.findAll('input[type=checkbox]')[1]!.trigger('change')
-    expect(cut().far).toEqual({ on: true, distanceM: 6 })
-    await w.findAll('input[type=checkbox]')[0]!.trigger('change')
+    await tick('Far cut')
+    // beyond the model, which ends 5 m ahead
+    expect(cut().far).toEqual({ on: true, distanceM: 5.1 })
+    await tick('Near cut')
     expect(cut().near).toEqual({ on: false, distanceM: 0.62 })
     useProject().undoEdit()
     expect(cut().near.on).toBe(true)

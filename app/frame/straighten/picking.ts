@@ -30,11 +30,14 @@ export const ASKS: Record<Picking, string> = {
   'cut-between': 'Click two things: the cut goes between them',
   section: 'Click the place for the section to go through',
   'section-parallel': 'Click the place for the section to go through',
+  'near-place': 'Click the wall or the place that holds the near cut',
+  'cut-line': 'Click the places of the section line in Plan; Enter ends it',
+  'far-place': 'Click the wall or the place that holds the far cut',
 }
 /** Corners and edges are caught within this many page pixels. */
 const REACH_PX = 9
 /** These go on until Esc. */
-const LASTING: readonly Picking[] = ['fit-points', 'measure', 'cut-between']
+const LASTING: readonly Picking[] = ['fit-points', 'measure', 'cut-between', 'cut-line']
 /** Of these the surface counts, not a corner. */
 const BY_SURFACE: readonly Picking[] = [
   'square',

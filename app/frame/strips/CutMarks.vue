@@ -9,6 +9,7 @@ import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
 import { useCuts } from '../cuts/cuts.ts'
+import { useCutLine } from '../cuts/cut-line.ts'
 import { useCutSnaps } from '../cuts/cut-snaps.ts'
 import DragHandle from './DragHandle.vue'
 
@@ -24,6 +25,7 @@ const stage = useStage()
 const view = useView()
 const { list, part, chosenId, withCut } = useCuts()
 const snapsOf = useCutSnaps()
+const line = useCutLine()
 const ARROW_PX = 15
 const HATCH_PX = 16
 const REACH_PX = 7
@@ -38,6 +40,13 @@ interface Mark extends CutMark {
   readonly caught: string
 }
 const caught = shallowRef('')
+/** The section line that is being drawn. */
+const drawn = computed(() =>
+  line.points.value.map(([x, y], i) => {
+    const p = props.toPx([x, y, 0])
+    return `${i === 0 ? `M${p.x - 3} ${p.y}h6M${p.x} ${p.y - 3}v6M` : 'L'}${p.x} ${p.y}`
+  }).join(''),
+) // prettier-ignore
 const marks = computed<readonly Mark[]>(() => {
   const box = stage.facts?.box
   if (!box || part.value?.allOff) return []
@@ -126,6 +135,7 @@ function cancel(): void {
         <path d="M0 0V5" class="thin" />
       </pattern>
     </defs>
+    <path v-if="drawn" class="chain" :d="drawn" data-testid="cut-line" />
     <g v-for="m in marks" :key="keyOf(m)" :class="{ chosen: m.cut.id === chosenId }" :data-cut="m.cut.name">
       <path class="gone" :d="hatch(m)" />
       <path class="chain" :d="`M${m.a.x} ${m.a.y}L${m.b.x} ${m.b.y}`" />

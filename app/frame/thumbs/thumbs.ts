@@ -100,7 +100,7 @@ function createShownPictures(
   return (asked: () => Setup | null): ComputedRef<ThumbPicture | null> => {
     const setup = (): Setup | null => {
       const s = asked()
-      return s && setupAsShown(s, sets())
+      return s && setupAsShown(s, sets(), centreOf)
     }
     const key = computed(() => {
       const s = setup()
