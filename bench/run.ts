@@ -7,6 +7,7 @@ import { drag, middle, openStand, pictureAt } from '../tests/support/browser.ts'
 import { memory, million, pickRay } from './bring.ts'
 import { fiveHundred } from './large.ts'
 import { check, fit, readings, standRay } from './framing.ts'
+import { cutPictures, sections } from './sections.ts'
 import { openThousand, refuseLong } from './storage.ts'
 import { benchPage, median, ms, table, type Row } from './harness.ts'
 import type { BenchApi } from './page/page.ts'
@@ -142,11 +143,13 @@ const rows: Row[] = []
 const only = process.argv[3] ?? null
 for (const part of [
   size,
+  sections,
   fit,
   standRay,
   check,
   readings,
   pictures,
+  cutPictures,
   dragGaps,
   pickRay,
   million,

@@ -1,7 +1,7 @@
 // Cut faces as triangles and lines that can be drawn.
 // Space: metres of the scene; colours linear, 0..1.
 
-import { inSpace } from '#core/section'
+import type { Contour, PlaneAxes } from '#core/section'
 import { trianglesOf, type CutFace } from './cut-faces.ts'
 import type { SceneFacts, Soup } from './types.ts'
 
@@ -20,6 +20,29 @@ export interface FaceMesh {
   readonly outlineNormals: Float32Array
 }
 
+/** A list of numbers that grows; three at a time. */
+class Threes {
+  private values = new Float32Array(3072)
+  private n = 0
+  add(x: number, y: number, z: number): void {
+    if (this.n + 3 > this.values.length) {
+      const more = new Float32Array(this.values.length * 2)
+      more.set(this.values)
+      this.values = more
+    }
+    this.values[this.n++] = x
+    this.values[this.n++] = y
+    this.values[this.n++] = z
+  }
+  /** A point of a plane, by its flat coordinates. */
+  on({ origin: o, right: r, up: u }: PlaneAxes, x: number, y: number): void {
+    this.add(o[0] + r[0] * x + u[0] * y, o[1] + r[1] * x + u[1] * y, o[2] + r[2] * x + u[2] * y)
+  }
+  get all(): Float32Array {
+    return this.values.slice(0, this.n)
+  }
+}
+
 /** Linear in the faces' corners. */
 export function faceMesh(
   faces: readonly CutFace[],
@@ -27,30 +50,39 @@ export function faceMesh(
   colourOf: (node: number) => readonly number[],
 ): FaceMesh {
   const nodes = new Map(facts.nodes.map((n, i) => [n.id, i]))
-  const [positions, normals, colours, hatches]: number[][] = [[], [], [], []]
-  const [outlines, outlineNormals]: number[][] = [[], []]
+  const [positions, normals, colours, outlines, outlineNormals] = [new Threes(), new Threes(), new Threes(), new Threes(), new Threes()] // prettier-ignore
+  const hatches: number[] = []
+  const outline = ({ axes }: CutFace, ring: Contour, isClosed: boolean): void => {
+    const n = axes.normal
+    for (let i = 0; i < ring.length - (isClosed ? 0 : 2); i += 2) {
+      const j = (i + 2) % ring.length
+      outlines.on(axes, ring[i]!, ring[i + 1]!)
+      outlines.on(axes, ring[j]!, ring[j + 1]!)
+      outlineNormals.add(n[0], n[1], n[2])
+      outlineNormals.add(n[0], n[1], n[2])
+    }
+  }
   for (const f of faces) {
     const node = nodes.get(f.nodeId) ?? 0
-    const colour = colourOf(node)
+    const [r, g, b] = colourOf(node)
+    const n = f.axes.normal
     for (const polygon of f.polygons) {
       const flat = trianglesOf(polygon)
       for (let i = 0; i < flat.length; i += 2) {
-        positions!.push(...inSpace(f.axes, flat[i]!, flat[i + 1]!))
-        normals!.push(...f.axes.normal)
-        colours!.push(...colour)
-        hatches!.push(node & 1)
+        positions.on(f.axes, flat[i]!, flat[i + 1]!)
+        normals.add(n[0], n[1], n[2])
+        colours.add(r!, g!, b!)
+        hatches.push(node & 1)
       }
+      outline(f, polygon.outer, true)
+      for (const h of polygon.holes) outline(f, h, true)
     }
-    const rings = f.polygons.flatMap((p) => [p.outer, ...p.holes])
-    for (const [ring, isClosed] of [...rings.map((r) => [r, true] as const), ...f.open.map((r) => [r, false] as const)])
-      for (let i = 0; i < ring.length - (isClosed ? 0 : 2); i += 2) {
-        const j = (i + 2) % ring.length
-        outlines!.push(...inSpace(f.axes, ring[i]!, ring[i + 1]!), ...inSpace(f.axes, ring[j]!, ring[j + 1]!))
-        outlineNormals!.push(...f.axes.normal, ...f.axes.normal)
-      }
+    for (const l of f.open) outline(f, l, false)
   }
-  const [p, n, c, h, o, m] = [positions, normals, colours, hatches, outlines, outlineNormals].map((l) => Float32Array.from(l!)) // prettier-ignore
-  return { positions: p!, normals: n!, colours: c!, hatches: h!, outlines: o!, outlineNormals: m! }
+  return {
+    ...{ positions: positions.all, normals: normals.all, colours: colours.all, hatches: Float32Array.from(hatches) },
+    ...{ outlines: outlines.all, outlineNormals: outlineNormals.all },
+  }
 }
 
 /** The colour of an object: of its first corner. Linear, once a scene. */

@@ -3,6 +3,7 @@ import { wrap, type Remote } from 'comlink'
 import type { Camera } from '#core/camera'
 import { ALL_SHOWN } from '#core/section'
 import { AT_ORIGIN } from '#core/placing'
+import { createGeometry } from '#workers'
 import { createStage, type Appearance, type PictureRequest } from '#stage'
 import { newSetup, aimAt } from '#model'
 import { bring } from './bring.ts'
@@ -57,6 +58,41 @@ const bench = {
     for (let i = 1; i <= frames; i++) times.push(await draw(i))
     stage.dispose()
     return { first, frames: times }
+  },
+  /** Milliseconds a picture after small moves, with a level cut and its faces and without, in turns. */
+  async cut(url: string, turns: number): Promise<{ cut: number[]; plain: number[] }> {
+    const bytes = await bytesOf(url)
+    const stage = await createStage()
+    const geometry = createGeometry()
+    const { port1, port2 } = new MessageChannel()
+    stage.connect(port1)
+    geometry.connect(port2)
+    const placed = { key: 'hall', unitM: 1, up: 'y', place: AT_ORIGIN, moved: [] } as const
+    await stage.load([{ placed, sha256: 'hall', bytes }])
+    const { soup, facts, scene } = await stage.soup()
+    await geometry.setScene(soup, facts, [0, 0, 0], scene)
+    const list = [{ id: 'a', name: 'A', on: true, reversed: false, kind: 'level', heightM: 1.2 }] as const
+    const shown = { ...ALL_SHOWN, cuts: { ...ALL_SHOWN.cuts, list, face: 'solid' as const } }
+    const draw = async (step: number, isCut: boolean): Promise<number> => {
+      const own = request(step)
+      let took = 0
+      await stage.picture(isCut ? { ...own, appearance: { ...own.appearance, shown } } : own, (f) => {
+        took = f.tookMs
+        f.bitmap.close()
+      })
+      await new Promise((r) => setTimeout(r, 20))
+      return took
+    }
+    await draw(0, true)
+    await draw(0, false)
+    const times = { cut: [] as number[], plain: [] as number[] }
+    for (let i = 1; i <= turns; i++) {
+      times.plain.push(await draw(i, false))
+      times.cut.push(await draw(i, true))
+    }
+    stage.dispose()
+    geometry.dispose()
+    return times
   },
   async bare(url: string, frames: number): Promise<{ first: number; frames: number[] }> {
     const bytes = await bytesOf(url)

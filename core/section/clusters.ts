@@ -64,18 +64,23 @@ export function convexContour({ loop, x0, y0, x1, y1 }: LoopBox): Float64Array |
   const n = loop.length / 2
   if (n < 3) return null
   const straight = (x1 - x0 + y1 - y0) ** 2 * 1e-12
+  const same = (x1 - x0 + y1 - y0) * 1e-10
   const kept: number[] = []
   let sign = 0
   let turns = 0
   let way = 0
-  let [px, py] = [loop[n * 2 - 2]!, loop[n * 2 - 1]!]
-  for (let i = 0; i < n; i++) {
+  // from the last point that is not the first again
+  let last = n - 1
+  while (last > 0 && Math.abs(loop[last * 2]! - loop[0]!) <= same && Math.abs(loop[last * 2 + 1]! - loop[1]!) <= same)
+    last--
+  let [px, py] = [loop[last * 2]!, loop[last * 2 + 1]!]
+  for (let i = 0; i <= last; i++) {
     const [x, y] = [loop[i * 2]!, loop[i * 2 + 1]!]
-    // a point there twice counts once
-    if (x === px && y === py) continue
+    // a point there twice, but for rounding, counts once
+    if (Math.abs(x - px) <= same && Math.abs(y - py) <= same) continue
     let k = i
     do k = k + 1 === n ? 0 : k + 1
-    while (k !== i && loop[k * 2] === x && loop[k * 2 + 1] === y)
+    while (k !== i && Math.abs(loop[k * 2]! - x) <= same && Math.abs(loop[k * 2 + 1]! - y) <= same)
     const [qx, qy] = [loop[k * 2]!, loop[k * 2 + 1]!]
     const [ux, uy, vx, vy] = [x - px, y - py, qx - x, qy - y]
     const cross = ux * vy - uy * vx

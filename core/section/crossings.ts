@@ -71,17 +71,26 @@ function meetings(net: Net, fresh: number): Map<number, number[]> {
 
 function meet(net: Net, i: number, j: number, cut: (line: number, at: number) => void): void {
   const { x, y, a, b } = net
-  const [p, q, r, s] = [a[i]!, b[i]!, a[j]!, b[j]!]
-  const [tp, tq] = [turn(net, r, s, p), turn(net, r, s, q)]
-  const [tr, ts] = [turn(net, p, q, r), turn(net, p, q, s)]
+  const p = a[i]!
+  const q = b[i]!
+  const r = a[j]!
+  const s = b[j]!
+  const tp = turn(net, r, s, p)
+  const tq = turn(net, r, s, q)
+  const tr = turn(net, p, q, r)
+  const ts = turn(net, p, q, s)
   const long = Math.hypot(x[q]! - x[p]!, y[q]! - y[p]!)
   const other = Math.hypot(x[s]! - x[r]!, y[s]! - y[r]!)
   let touches = false
+  const touch = (line: number, at: number): void => {
+    touches = true
+    cut(line, at)
+  }
   // ends that lie on the other line
-  if (Math.abs(tr) <= ON_LINE * long && isBeside(net, p, q, r, long)) [touches] = [true, cut(i, r)]
-  if (Math.abs(ts) <= ON_LINE * long && isBeside(net, p, q, s, long)) [touches] = [true, cut(i, s)]
-  if (Math.abs(tp) <= ON_LINE * other && isBeside(net, r, s, p, other)) [touches] = [true, cut(j, p)]
-  if (Math.abs(tq) <= ON_LINE * other && isBeside(net, r, s, q, other)) [touches] = [true, cut(j, q)]
+  if (Math.abs(tr) <= ON_LINE * long && isBeside(net, p, q, r, long)) touch(i, r)
+  if (Math.abs(ts) <= ON_LINE * long && isBeside(net, p, q, s, long)) touch(i, s)
+  if (Math.abs(tp) <= ON_LINE * other && isBeside(net, r, s, p, other)) touch(j, p)
+  if (Math.abs(tq) <= ON_LINE * other && isBeside(net, r, s, q, other)) touch(j, q)
   if (touches || p === r || p === s || q === r || q === s) return
   if (tp > 0 === tq > 0 || tr > 0 === ts > 0) return
   const t = tp / (tp - tq)
@@ -120,19 +129,27 @@ function apply(net: Net, cuts: Map<number, number[]>): number {
  */
 function merge(net: Net): void {
   const { a, b, weight } = net
-  const at = new Map<number, number>()
-  const points = net.x.length
+  const size = 2 ** Math.ceil(Math.log2(Math.max(16, a.length * 2)))
+  const table = new Int32Array(size).fill(-1)
+  const mask = size - 1
   let kept = 0
   for (let i = 0; i < a.length; i++) {
-    const key = a[i]! * points + b[i]!
-    const known = at.get(key)
-    if (known !== undefined) {
+    const p = a[i]!
+    const q = b[i]!
+    const h = Math.imul(p, 0x9e3779b1) ^ Math.imul(q, 0x85ebca6b)
+    let at = (h ^ (h >>> 15)) & mask
+    let known = table[at]!
+    while (known !== -1 && (a[known] !== p || b[known] !== q)) {
+      at = (at + 1) & mask
+      known = table[at]!
+    }
+    if (known !== -1) {
       weight[known]! += weight[i]!
       continue
     }
-    at.set(key, kept)
-    a[kept] = a[i]!
-    b[kept] = b[i]!
+    table[at] = kept
+    a[kept] = p
+    b[kept] = q
     weight[kept++] = weight[i]!
   }
   a.length = b.length = weight.length = kept

@@ -36,7 +36,7 @@ export function netOf(
   const extent = Math.max(x1 - x0, y1 - y0)
   if (!(extent > 0)) return null
   const unit = extent * GRID
-  const places = new Places()
+  const places = new Places(loops.reduce((n, l) => n + l.loop.length / 2, 0))
   const net: Net = {
     x: [],
     y: [],
@@ -76,27 +76,37 @@ const SAME = 3
 /** Points are sought by cells of so many places. */
 const CELL = 256
 class Places {
-  private readonly first = new Map<number, number>()
+  /** First point of each bucket of cells, and the next one after each point; what shares a bucket by chance is told apart by its place. */
+  private readonly heads: Int32Array
   private readonly next: number[] = []
+  private readonly mask: number
 
-  private key(cx: number, cy: number): number {
-    return cx * 0x8000000 + cy
+  constructor(expected: number) {
+    const size = 2 ** Math.ceil(Math.log2(Math.max(16, expected * 2)))
+    this.heads = new Int32Array(size).fill(-1)
+    this.mask = size - 1
+  }
+  private bucket(cx: number, cy: number): number {
+    const h = Math.imul(cx, 0x9e3779b1) ^ Math.imul(cy, 0x85ebca6b)
+    return (h ^ (h >>> 15)) & this.mask
   }
   add(i: number, gx: number, gy: number): void {
-    const key = this.key(Math.floor(gx / CELL), Math.floor(gy / CELL))
-    this.next[i] = this.first.get(key) ?? -1
-    this.first.set(key, i)
+    const at = this.bucket(Math.floor(gx / CELL), Math.floor(gy / CELL))
+    this.next[i] = this.heads[at]!
+    this.heads[at] = i
   }
   /** The point that one at these coordinates is; -1 for a new one. */
-  near(net: Net, gx: number, gy: number): number {
-    const [cx, cy] = [Math.floor(gx / CELL), Math.floor(gy / CELL)]
-    const [ox, oy] = [gx - cx * CELL, gy - cy * CELL]
-    const [x0, x1] = [ox <= SAME ? -1 : 0, ox >= CELL - SAME ? 1 : 0]
-    const [y0, y1] = [oy <= SAME ? -1 : 0, oy >= CELL - SAME ? 1 : 0]
-    for (let dx = x0; dx <= x1; dx++)
-      for (let dy = y0; dy <= y1; dy++)
-        for (let i = this.first.get(this.key(cx + dx, cy + dy)) ?? -1; i >= 0; i = this.next[i]!)
-          if (Math.abs(net.x[i]! - gx) <= SAME && Math.abs(net.y[i]! - gy) <= SAME) return i
+  near({ x, y }: Net, gx: number, gy: number): number {
+    const cx = Math.floor(gx / CELL)
+    const cy = Math.floor(gy / CELL)
+    const ox = gx - cx * CELL
+    const oy = gy - cy * CELL
+    const x1 = ox >= CELL - SAME ? 1 : 0
+    const y1 = oy >= CELL - SAME ? 1 : 0
+    for (let dx = ox <= SAME ? -1 : 0; dx <= x1; dx++)
+      for (let dy = oy <= SAME ? -1 : 0; dy <= y1; dy++)
+        for (let i = this.heads[this.bucket(cx + dx, cy + dy)]!; i >= 0; i = this.next[i]!)
+          if (Math.abs(x[i]! - gx) <= SAME && Math.abs(y[i]! - gy) <= SAME) return i
     return -1
   }
 }

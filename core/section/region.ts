@@ -70,18 +70,19 @@ function boundary(
 
 /** The winding number just below each line (to the right of the way from its left to its right end). Source: bentley1979. */
 function windingsBelow(net: Net): Int32Array {
-  const { x, y, a, b, weight } = net
+  const { a, b, weight } = net
   const n = a.length
   const below = new Int32Array(n)
   const starts = Uint32Array.from(a, (_, i) => i)
-  const before = (p: number, q: number): number => x[p]! - x[q]! || y[p]! - y[q]!
+  // points in the order of the sweep, so that sorting compares whole numbers
+  const rank = ranks(net)
   // at the same point the lower line first
-  starts.sort((i, j) => before(a[i]!, a[j]!) || -turn(net, a[i]!, b[i]!, b[j]!))
-  const ends = Uint32Array.from(a, (_, i) => i).sort((i, j) => before(b[i]!, b[j]!))
+  starts.sort((i, j) => rank[a[i]!]! - rank[a[j]!]! || -turn(net, a[i]!, b[i]!, b[j]!))
+  const ends = Uint32Array.from(a, (_, i) => i).sort((i, j) => rank[b[i]!]! - rank[b[j]!]!)
   const active: number[] = []
   let e = 0
   for (const i of starts) {
-    while (e < n && before(b[ends[e]!]!, a[i]!) <= 0) {
+    while (e < n && rank[b[ends[e]!]!]! <= rank[a[i]!]!) {
       const gone = active.indexOf(ends[e++]!)
       if (gone >= 0) active.splice(gone, 1)
     }
@@ -100,6 +101,14 @@ function windingsBelow(net: Net): Int32Array {
     active.splice(lo, 0, i)
   }
   return below
+}
+
+/** For each point its place in the order from left to right, and from below where two lie above each other. */
+function ranks({ x, y }: Net): Uint32Array {
+  const order = Uint32Array.from(x, (_, i) => i).sort((i, j) => x[i]! - x[j]! || y[i]! - y[j]!)
+  const rank = new Uint32Array(order.length)
+  for (let k = 0; k < order.length; k++) rank[order[k]!] = k
+  return rank
 }
 
 /** Chains the boundary: at each point on with the line that keeps the filled part together; points on a straight line are left out. */

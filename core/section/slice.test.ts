@@ -1,4 +1,3 @@
-import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Vec3 } from '../math/index.ts'
 import { sectionArea, sliceChains, sliceMesh, sliceTree, type Mesh } from './index.ts'
@@ -151,22 +150,20 @@ describe('sections of meshes', () => {
     const chains = sliceChains(sliceTree(two, groups), { point: [0, 0, 0.4], normal: [0, 0, 1] })
     expect(chains.map((c) => c.group).sort()).toEqual([0, 1])
   })
-  it('planes through corners, edges and faces, in any direction: closed, and the areas on both sides of a closed box agree', () => {
-    const whole = fc.integer({ min: -2, max: 2 })
-    fc.assert(
-      fc.property(fc.tuple(whole, whole, whole), fc.constantFrom(0, 0.5, 1), fc.constantFrom(0, 0.5, 1), (n, x, z) => {
-        fc.pre(n.some((v) => v !== 0))
-        const point: Vec3 = [x, 0.5, z]
-        const { loops, open } = sliceMesh(cube, { point, normal: n })
-        expect(open).toEqual([])
-        const area = sectionArea(loops, n)
-        // closed form by counting: the share of a fine grid of the plane that lies within is left to manifold's judgement; here: bounds
-        expect(area).toBeGreaterThanOrEqual(0)
-        expect(area).toBeLessThanOrEqual(Math.sqrt(2) + 1e-9)
-        const shifted = areaOf(cube, [point[0] - 1e-7 * n[0], point[1] - 1e-7 * n[1], point[2] - 1e-7 * n[2]], n)
-        expect(Math.abs(shifted - area)).toBeLessThan(1e-5)
-      }),
-    )
+  it('planes through corners, edges and faces, in 124 directions through nine places: closed, and no jump to a hair before', () => {
+    const steps = [-2, -1, 0, 1, 2]
+    for (const a of steps)
+      for (const b of steps)
+        for (const c of steps)
+          for (const x of [0, 0.5, 1])
+            for (const z of [0, 0.5, 1]) {
+              const n: Vec3 = [a, b, c]
+              if (a === 0 && b === 0 && c === 0) continue
+              const { loops, open } = sliceMesh(cube, { point: [x, 0.5, z], normal: n })
+              const before = areaOf(cube, [x - 1e-7 * a, 0.5 - 1e-7 * b, z - 1e-7 * c], n)
+              expect(open).toEqual([])
+              expect(Math.abs(sectionArea(loops, n) - before)).toBeLessThan(1e-5)
+            }
   })
   it('refuses a direction of no length', () => {
     expect(() => sliceMesh(cube, { point: [0, 0, 0], normal: [0, 0, 0] })).toThrow(RangeError)

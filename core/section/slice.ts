@@ -56,6 +56,33 @@ export function sliceChains(tree: SliceTree, plane: Plane): Chain[] {
 const loose = (chains: readonly Chain[]): number =>
   chains.reduce((n, c) => n + (c.isClosed ? (c.isOriented ? 0 : 1) : 2), 0)
 
+/** Buffers that sections take turns with: made anew for each they would cost more than the section. */
+class Scratch {
+  private readonly kept = new Map<string, Int32Array | Uint8Array | Float64Array>()
+  private sized<T extends Int32Array | Uint8Array | Float64Array>(
+    name: string,
+    length: number,
+    make: (n: number) => T,
+  ): T {
+    const known = this.kept.get(name) as T | undefined
+    if (known && known.length >= length) return known
+    const made = make(2 ** Math.ceil(Math.log2(Math.max(64, length))))
+    this.kept.set(name, made)
+    return made
+  }
+  /** Longer than asked for perhaps; what is in it is left over. */
+  ints(name: string, length: number): Int32Array {
+    return this.sized(name, length, (n) => new Int32Array(n))
+  }
+  bytes(name: string, length: number): Uint8Array {
+    return this.sized(name, length, (n) => new Uint8Array(n))
+  }
+  numbers(name: string, length: number): Float64Array {
+    return this.sized(name, length, (n) => new Float64Array(n))
+  }
+}
+const scratch = new Scratch()
+
 /** Of each cut triangle the edge that goes down through the plane and the one that comes up: corner by corner, and distances. */
 interface Cut {
   count: number
@@ -67,7 +94,7 @@ interface Cut {
 
 function cutTriangles({ positions: p, corners, boxes, leaves }: SliceTree, n: Vec3, d: number): Cut {
   const [nx, ny, nz] = n
-  const cut: Cut = { count: 0, ends: new Int32Array(4096), far: new Float64Array(4096) }
+  const cut: Cut = { count: 0, ends: scratch.ints('ends', 4096), far: scratch.numbers('far', 4096) }
   // corners of a box that lie farthest against and along the normal
   const [lx, hx] = nx >= 0 ? [0, 3] : [3, 0]
   const [ly, hy] = ny >= 0 ? [1, 4] : [4, 1]
@@ -105,10 +132,10 @@ function keep(cut: Cut, above: number, a: number, b: number, c: number, da: numb
   const at = cut.count * 4
   if (at + 4 > cut.ends.length) {
     const [ends, far] = [cut.ends, cut.far]
-    cut.ends = new Int32Array(ends.length * 2)
-    cut.ends.set(ends)
-    cut.far = new Float64Array(far.length * 2)
-    cut.far.set(far)
+    cut.ends = scratch.ints('ends', at * 2)
+    cut.far = scratch.numbers('far', at * 2)
+    cut.ends.set(ends.subarray(0, at))
+    cut.far.set(far.subarray(0, at))
   }
   const { ends, far } = cut
   // a is turned to be the corner that lies alone on its side
@@ -190,25 +217,25 @@ interface Pieces {
 function link({ positions: p, groups }: SliceTree, { count, ends, far }: Cut): Pieces {
   const size = 2 ** Math.ceil(Math.log2(Math.max(16, count * 3)))
   const mask = size - 1
-  const table = new Int32Array(size).fill(-1)
-  const low = new Int32Array(count * 2)
-  const high = new Int32Array(count * 2)
-  const uses = new Uint8Array(count * 2)
-  const points = new Float64Array(count * 6)
-  const from = new Int32Array(count)
-  const to = new Int32Array(count)
-  const group = new Int32Array(count)
+  const table = scratch.ints('table', size)
+  table.fill(-1, 0, size)
+  const low = scratch.ints('low', count * 2)
+  const high = scratch.ints('high', count * 2)
+  const uses = scratch.bytes('uses', count * 2)
+  uses.fill(0, 0, count * 2)
+  const points = scratch.numbers('points', count * 6)
+  const from = scratch.ints('from', count)
+  const to = scratch.ints('to', count)
+  const group = scratch.ints('group', count)
   let made = 0
   let isCrowded = false
   for (let k = 0; k < count * 2; k++) {
-    let a = ends[k * 2]!
-    let b = ends[k * 2 + 1]!
-    let da = far[k * 2]!
-    let db = far[k * 2 + 1]!
-    if (a > b) {
-      ;[a, b] = [b, a]
-      ;[da, db] = [db, da]
-    }
+    const first = ends[k * 2]! < ends[k * 2 + 1]! ? k * 2 : k * 2 + 1
+    const other = k * 4 + 1 - first
+    const a = ends[first]!
+    const b = ends[other]!
+    const da = far[first]!
+    const db = far[other]!
     let at = (Math.imul(a, 0x9e3779b1) ^ Math.imul(b, 0x85ebca6b)) >>> 0
     at = (at ^ (at >>> 15)) & mask
     while (table[at] !== -1 && (low[table[at]!] !== a || high[table[at]!] !== b)) at = (at + 1) & mask
@@ -220,7 +247,8 @@ function link({ positions: p, groups }: SliceTree, { count, ends, far }: Cut): P
       // a corner in the plane is met exactly
       const t = da === 0 ? 0 : db === 0 ? 1 : da / (da - db)
       for (let i = 0; i < 3; i++) {
-        const [pa, pb] = [p[a * 3 + i]!, p[b * 3 + i]!]
+        const pa = p[a * 3 + i]!
+        const pb = p[b * 3 + i]!
         points[place * 3 + i] = t === 1 ? pb : pa + t * (pb - pa)
       }
     }
@@ -240,43 +268,47 @@ function link({ positions: p, groups }: SliceTree, { count, ends, far }: Cut): P
 /** Follows the pieces: open lines from their beginnings first, then what goes round; lines that meet end to end are one. */
 function chainsOf({ count }: Cut, pieces: Pieces): Chain[] {
   const { from, to, group } = pieces
-  const next = new Int32Array(count).fill(-1)
-  const head = new Int32Array(pieces.count).fill(-1)
-  const arrivals = new Int32Array(pieces.count)
+  const next = scratch.ints('next', count)
+  const head = scratch.ints('head', pieces.count)
+  // departures less arrivals
+  const surplus = scratch.ints('surplus', pieces.count)
+  head.fill(-1, 0, pieces.count)
+  surplus.fill(0, 0, pieces.count)
   for (let i = count - 1; i >= 0; i--) {
     next[i] = head[from[i]!]!
     head[from[i]!] = i
-    arrivals[to[i]!]!++
+    surplus[to[i]!]!--
+    surplus[from[i]!]!++
   }
-  const departures = new Int32Array(pieces.count)
-  for (let i = 0; i < count; i++) departures[from[i]!]!++
-  const closed: Walk[] = []
+  const order = scratch.ints('order', count + 1)
+  const out: Chain[] = []
   const open: Walk[] = []
   const follow = (first: number): void => {
-    const places: number[] = [from[first]!]
+    const start = from[first]!
+    order[0] = start
+    let n = 1
     let i = first
-    head[from[i]!] = next[i]!
+    head[start] = next[i]!
     for (;;) {
       const at = to[i]!
-      if (at === places[0]) {
-        closed.push({ places, group: group[first]!, isOriented: true })
+      if (at === start) {
+        push(out, order.subarray(0, n), group[first]!, true, pieces.points, true)
         return
       }
-      places.push(at)
+      order[n++] = at
       i = head[at]!
       if (i === -1) {
-        open.push({ places, group: group[first]!, isOriented: true })
+        open.push({ places: Array.from(order.subarray(0, n)), group: group[first]!, isOriented: true })
         return
       }
       head[at] = next[i]!
     }
   }
   for (let place = 0; place < pieces.count; place++)
-    for (let k = departures[place]! - arrivals[place]!; k > 0 && head[place] !== -1; k--) follow(head[place]!)
+    for (let k = surplus[place]!; k > 0 && head[place] !== -1; k--) follow(head[place]!)
   for (let place = 0; place < pieces.count; place++) while (head[place] !== -1) follow(head[place]!)
-  const out: Chain[] = []
-  for (const w of closed) push(out, w, pieces.points, true)
-  for (const w of joinedTurned(open)) push(out, w, pieces.points, w.isRing === true)
+  for (const w of joinedTurned(open))
+    push(out, Int32Array.from(w.places), w.group, w.isOriented, pieces.points, w.isRing === true)
   return out
 }
 interface Walk {
@@ -329,15 +361,28 @@ function joinedTurned(open: Walk[]): Walk[] {
 }
 
 /** Adds a line without its pieces of no length; what is only a point is left out. */
-function push(out: Chain[], { places, group, isOriented }: Walk, p: Float64Array, isClosed: boolean): void {
+function push(
+  out: Chain[],
+  places: Int32Array,
+  group: number,
+  isOriented: boolean,
+  p: Float64Array,
+  isClosed: boolean,
+): void {
   const points = new Float64Array(places.length * 3)
   let n = 0
-  for (const place of places) {
-    const [x, y, z] = [p[place * 3]!, p[place * 3 + 1]!, p[place * 3 + 2]!]
-    if (n > 0 && points[n - 3] === x && points[n - 2] === y && points[n - 1] === z) continue
-    points[n++] = x
-    points[n++] = y
-    points[n++] = z
+  let px = NaN
+  let py = NaN
+  let pz = NaN
+  for (let i = 0; i < places.length; i++) {
+    const at = places[i]! * 3
+    const x = p[at]!
+    const y = p[at + 1]!
+    const z = p[at + 2]!
+    if (x === px && y === py && z === pz) continue
+    points[n++] = px = x
+    points[n++] = py = y
+    points[n++] = pz = z
   }
   while (isClosed && n > 3 && points[0] === points[n - 3] && points[1] === points[n - 2] && points[2] === points[n - 1]) n -= 3 // prettier-ignore
   if (n < (isClosed ? 9 : 6)) return
