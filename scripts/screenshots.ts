@@ -164,6 +164,27 @@ async function outside(name: string): Promise<void> {
   await page.keyboard.press('Escape')
 }
 
+/** The demo's plan, cross section and sectional perspective, each with its own look. */
+async function cuts(): Promise<void> {
+  await page.getByTestId('cell-cut').click()
+  for (const [name, file] of [
+    ['Plan at 1.20', 'plan-day'],
+    ['Cross section', 'section-day'],
+    ['Sectional perspective', 'sectional-day'],
+  ] as const) {
+    await recall(name)
+    await rested()
+    await shot(file)
+  }
+  await theme('night')
+  await rested()
+  await shot('sectional-night')
+  await theme('day')
+  await page.getByRole('checkbox', { name: /all cuts on/ }).uncheck()
+  await recall('Hall, east')
+  await page.getByTestId('cell-stand').click()
+}
+
 await page.goto(`${stand.server.url}/project/${DEMO_IDS.hall}`)
 await settled(page)
 await cover(DEMO_IDS.hall, 'hall.jpg')
@@ -187,6 +208,7 @@ await bring('bring-day')
 await outside('outside-day')
 await check('check-day')
 await back('back-day')
+await cuts()
 await theme('night')
 await page.reload()
 await settled(page)

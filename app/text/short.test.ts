@@ -34,6 +34,10 @@ describe('short forms', () => {
     const far = { on: true, distanceM: 12 }
     expect(cutShort({ ...cut, far }, 'm')).toEqual(['far 12.00', ''])
     expect(cutShort({ ...cut, near: { on: true, distanceM: 0.62 }, far }, 'cm')).toEqual(['near 62.0', 'far 1200.0'])
+    const level = { id: 'a', name: 'A', on: true, reversed: false, kind: 'level' as const, heightM: 1.2 }
+    expect(cutShort({ ...cut, cuts: [level], far }, 'm')).toEqual(['level 1.20', 'far 12.00'])
+    expect(cutShort({ ...cut, cuts: [level, { ...level, id: 'b' }] }, 'm')).toEqual(['2 cuts', ''])
+    expect(cutShort({ ...cut, cuts: [level], allOff: true }, 'm')).toEqual(['all off', ''])
     expect(aspectText({ widthPx: 1997, heightPx: 1000 })).toBe('2.00:1')
   })
   it('of stand and lens hold within ten letters, at any tilt, roll and shift', () => {

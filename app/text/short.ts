@@ -70,11 +70,19 @@ export function aspectText(f: Pick<Frame, 'widthPx' | 'heightPx'>): string {
 }
 export const frameShort = (f: Frame): [string, string] => [aspectText(f), `${f.widthPx} px`]
 
-/** Near and far cut; both lines when both are on. */
+/** Cuts that are on, then near and far; a single level cut by its height, another by its name. */
 export function cutShort(cut: Setup['cut'], unit: LengthUnit): [string, string] {
-  const on = (['near', 'far'] as const).filter((end) => cut[end].on).map((end) => `${end} ${formatLength(cut[end].distanceM, unit)}`) // prettier-ignore
-  const cuts = cut.cuts.filter((c) => c.on).length
-  return [on[0] ?? (cuts > 0 ? `${cuts} cut${cuts > 1 ? 's' : ''}` : 'none'), on[1] ?? '']
+  if (cut.allOff) return ['all off', '']
+  const ends = (['near', 'far'] as const).filter((end) => cut[end].on).map((end) => (cut[end].tied ? `${end}, held` : `${end} ${formatLength(cut[end].distanceM, unit)}`)) // prettier-ignore
+  const on = cut.cuts.filter((c) => c.on)
+  const [one] = on
+  const cuts = !one
+    ? []
+    : on.length > 1
+      ? [`${on.length} cuts`]
+      : [one.kind === 'level' ? `level ${formatLength(one.heightM, unit)}` : `${one.kind === 'free' ? 'plane' : one.kind} ${one.name.slice(0, 8)}`] // prettier-ignore
+  const lines = [...cuts, ...ends]
+  return [lines[0] ?? 'none', lines.slice(1).join(', ')]
 }
 
 export const visibleShort = (hidden: number): [string, string] => [hidden === 0 ? 'all shown' : `${hidden} hidden`, '']

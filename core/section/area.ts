@@ -3,7 +3,7 @@ import type { Vec3 } from '../math/index.ts'
 import { flattened, planeAxes } from './plane-axes.ts'
 import { contourArea, filledRegion } from './region.ts'
 
-/** Area, m2, of what the loops of a section fill, seen along `normal`; overlaps count once. RangeError for a normal of no length. */
+/** Area, m2, that is filled by the loops of a section, seen along `normal`; overlaps count once. RangeError for a normal of no length. */
 export function sectionArea(
   loops: readonly (readonly Vec3[])[],
   normal: Vec3,

@@ -3,6 +3,7 @@
 import { levelKeepingCentre } from '#core/framing'
 import { directionOf, type Stand } from '#core/camera'
 import { addScaled, type Vec3 } from '#core/math'
+import type { Cut, FaceStyle } from '#core/section'
 import {
   aimAt,
   applyCommand,
@@ -23,6 +24,9 @@ interface View {
   readonly awayM: number
   readonly lens?: Partial<Setup['lens']>
   readonly frame?: Partial<Setup['frame']>
+  /** Kept with the framing, where there is one. */
+  readonly cuts?: readonly Cut[]
+  readonly face?: FaceStyle
 }
 
 const standOf = (v: View): Stand =>
@@ -60,8 +64,12 @@ function build(demo: Demo): ProjectDocument {
       label: v.name,
       changes: { stand: standOf(v), lens: { ...newLens(demo.subject), ...v.lens }, frame: { ...frame, ...v.frame } },
     })
-    run({ type: 'keepAsNew', id: `view-${i + 1}`, name: v.name, parts: ['stand', 'lens', 'frame'] })
+    const { cut } = doc.working
+    run({ type: 'setPart', part: 'cut', value: { ...cut, cuts: [...(v.cuts ?? [])], face: v.face ?? cut.face } })
+    const parts = ['stand', 'lens', 'frame'] as const
+    run({ type: 'keepAsNew', id: `view-${i + 1}`, name: v.name, parts: v.cuts ? [...parts, 'cut'] : [...parts] })
   })
+  run({ type: 'setPart', part: 'cut', value: start.working.cut })
   run({ type: 'recall', viewpointId: 'view-1', stamp: { id: 'none', at: '2026-01-01T00:00:00.000Z' } })
   // a fresh project begins with a short trail
   const step = doc.trail.steps.at(-1)!
@@ -69,6 +77,8 @@ function build(demo: Demo): ProjectDocument {
 }
 
 const EYE = 1.58
+/** Across the hall, through the second truss’s bay. */
+const CROSS: Cut = { id: 'cross', name: 'A', on: true, reversed: false, kind: 'upright', point: [7.6, 4.5, 0], bearingDeg: 90 } // prettier-ignore
 const landscape = { widthPx: 2400, heightPx: 1600 }
 
 export function hallProject(model: ModelRef): ProjectDocument {
@@ -140,6 +150,36 @@ export function hallProject(model: ModelRef): ProjectDocument {
         awayM: 4.5,
         lens: { focalMm: 28, riseMm: 1.2 },
         frame: landscape,
+      },
+      {
+        // 1 : 100 on a sheet of 2400 pixels at 300 a inch
+        name: 'Plan at 1.20',
+        station: [9, 4.5, 12],
+        bearingDeg: 0,
+        tiltDeg: -90,
+        awayM: 10.8,
+        lens: { projection: { kind: 'parallel', widthM: 20.32 } },
+        frame: landscape,
+        cuts: [{ id: 'plan', name: 'Plan', on: true, reversed: false, kind: 'level', heightM: 1.2 }],
+      },
+      {
+        name: 'Cross section',
+        station: [2, 4.5, 3.75],
+        bearingDeg: 90,
+        awayM: 7.2,
+        lens: { projection: { kind: 'parallel', widthM: 14 } },
+        frame: landscape,
+        cuts: [CROSS],
+        face: 'hatched',
+      },
+      {
+        name: 'Sectional perspective',
+        station: [-2.6, 4.5, EYE],
+        bearingDeg: 90,
+        awayM: 11.8,
+        lens: { focalMm: 28, riseMm: 5.4 },
+        frame: landscape,
+        cuts: [CROSS],
       },
     ],
   })

@@ -148,14 +148,14 @@ function useStoreyPlan() {
     if (!made) return false
     const was = scale.value
     scale.value = null
-    const free = cameraFor({ kind: 'plan' })
-    const held = free && STANDARD_SCALES.find((k) => {
+    const unscaled = cameraFor({ kind: 'plan' })
+    const held = unscaled && STANDARD_SCALES.find((k) => {
       scale.value = k
       const c = cameraFor({ kind: 'plan' })
       return c !== null && holdsAll(c, boxCorners(at.model))
     }) // prettier-ignore
     scale.value = held ?? null
-    if (!free) {
+    if (!unscaled) {
       scale.value = was
       return false
     }

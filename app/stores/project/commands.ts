@@ -49,7 +49,10 @@ export function createCommands(state: ProjectState, set: (doc: ProjectDocument) 
     if (r.value.document.trail !== doc.trail) standsSince = performance.now()
     set(r.value.document)
     const still = cutLeftOn(r.value.document, command)
-    if (still) notices.say(still, 'plain', { label: 'Leave the cut', run: clearNearCut })
+    if (still) {
+      const leave = (): void => void run({ type: 'setPart', part: 'cut', value: still.without })
+      notices.say(still.text, 'plain', { label: 'Leave the cut', run: leave })
+    }
     return true
   }
   /** Takes the near cut away, as one edit. */
