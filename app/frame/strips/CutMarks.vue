@@ -19,6 +19,8 @@ const props = defineProps<{
   toPx: (p: Vec3) => { x: number; y: number }
   toWorld: (e: { clientX: number; clientY: number }) => Vec3
   metresPerPx: number
+  width: number
+  height: number
 }>()
 const project = useProject()
 const stage = useStage()
@@ -40,6 +42,27 @@ interface Mark extends CutMark {
   readonly caught: string
 }
 const caught = shallowRef('')
+/** Arrows and letters stand within the drawing: a line that reaches past it ends this far from its edge. */
+const EDGE_PX = 18
+interface At {
+  readonly x: number
+  readonly y: number
+}
+function seen(a: At, b: At): readonly [At, At] {
+  let [from, to] = [0, 1]
+  for (const [d, near, far] of [
+    [b.x - a.x, EDGE_PX - a.x, props.width - EDGE_PX - a.x],
+    [b.y - a.y, EDGE_PX - a.y, props.height - EDGE_PX - a.y],
+  ] as const) {
+    if (Math.abs(d) < 1e-9) continue
+    from = Math.max(from, Math.min(near / d, far / d))
+    to = Math.min(to, Math.max(near / d, far / d))
+  }
+  // one that lies wholly outside stays there
+  if (from >= to) return [a, b]
+  const at = (t: number): At => ({ x: a.x + t * (b.x - a.x), y: a.y + t * (b.y - a.y) })
+  return [at(from), at(to)]
+}
 /** The section line that is being drawn. */
 const drawn = computed(() =>
   line.points.value.map(([x, y], i) => {
@@ -54,13 +77,14 @@ const marks = computed<readonly Mark[]>(() => {
     .filter((c) => c.on)
     .flatMap((cut) =>
       cutMarks(cut, props.sight, box).map((m) => {
-        const [a, b] = [props.toPx(m.from), props.toPx(m.to)]
+        const start = props.toPx(m.from)
+        const [a, b] = seen(start, props.toPx(m.to))
         const past = props.toPx(addScaled(m.from, m.removed, 1))
-        const l = Math.hypot(past.x - a.x, past.y - a.y) || 1
+        const l = Math.hypot(past.x - start.x, past.y - start.y) || 1
         return {
           ...{ ...m, cut, a, b, caught: caught.value },
           at: { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 },
-          way: { x: (past.x - a.x) / l, y: (past.y - a.y) / l },
+          way: { x: (past.x - start.x) / l, y: (past.y - start.y) / l },
         }
       }),
     )
@@ -73,11 +97,20 @@ const arrow = (p: { x: number; y: number }, { way: w }: Mark): string => {
 }
 const hatch = ({ a, b, way: w }: Mark): string =>
   `M${a.x} ${a.y}L${b.x} ${b.y}l${w.x * HATCH_PX} ${w.y * HATCH_PX}L${a.x + w.x * HATCH_PX} ${a.y + w.y * HATCH_PX}Z`
+/** A section line has a letter; of longer names the first. */
+const letterOf = (name: string): string => (name.length > 2 ? name.slice(0, 1).toUpperCase() : name)
 const letterAt = (p: { x: number; y: number }, { way: w }: Mark) => ({ x: p.x + w.x * 9, y: p.y + w.y * 9 + 4 })
 
-/** Where a plane lies along its own normal, as the panel says it. */
+/** Where a plane lies, as the panel says it: a height, along the way the cut looks, or along the axis it is nearest to. */
+function placeOf({ cut, removed, from }: Mark): number {
+  if (cut.kind === 'level') return cut.heightM
+  const along = dot(removed, from)
+  if (cut.kind === 'upright' || cut.kind === 'free' || cut.kind === 'slice') return cut.reversed ? along : -along
+  const largest = removed.reduce((m, v) => (Math.abs(v) > Math.abs(m) ? v : m), 0)
+  return largest < 0 ? -along : along
+}
 const reading = (m: Mark): string => {
-  const v = m.cut.kind === 'level' ? m.cut.heightM : dot(m.removed, m.from)
+  const v = placeOf(m)
   const { unit } = project.document!
   return `${formatLength(v, unit)} ${lengthSuffix(unit)}${caught.value ? `, ${caught.value}` : ''}`
 }
@@ -141,7 +174,7 @@ function cancel(): void {
       <path class="chain" :d="`M${m.a.x} ${m.a.y}L${m.b.x} ${m.b.y}`" />
       <path class="end" :d="arrow(m.a, m) + arrow(m.b, m)" />
       <text v-for="(p, i) in [m.a, m.b]" :key="i" :x="letterAt(p, m).x" :y="letterAt(p, m).y" text-anchor="middle">{{
-        m.cut.name.slice(0, 3)
+        letterOf(m.cut.name)
       }}</text>
       <DragHandle
         :x="m.at.x"
@@ -150,7 +183,7 @@ function cancel(): void {
         class="grip"
         :label="`Cut ${m.cut.name}${m.cut.locked ? ', locked' : ''}`"
         :testid="`cut-${m.cut.name}-${m.plane}`"
-        :value="m.cut.kind === 'level' ? m.cut.heightM : dot(m.removed, m.from)"
+        :value="placeOf(m)"
         :spoken="reading(m)"
         :reading="dragging === keyOf(m) ? reading(m) : ''"
         @start="begin(m)"

@@ -224,7 +224,14 @@ function setCut(e: Event): void {
         ><path d="M8 0L-5 -6V6Z"
       /></g>
     </g>
-    <CutMarks :sight="[0, 0, -1]" :to-px="toPx" :to-world="toWorld" :metres-per-px="strip.metresPerPx.value" />
+    <CutMarks
+      :sight="[0, 0, -1]"
+      :to-px="toPx"
+      :to-world="toWorld"
+      :metres-per-px="strip.metresPerPx.value"
+      :width="strip.width.value"
+      :height="strip.height.value"
+    />
     <SnapGuides :guides="drags.guides.value" :to-px="toPx" :width="strip.width.value" :height="strip.height.value" />
     <MeasureMarks :to-px="toPx" :line="line" />
     <PlacingHandle :to-px="toPx" :to-world="toWorld" />

@@ -159,6 +159,8 @@ const eyeText = computed(() =>
       :to-px="toPx"
       :to-world="strip.toWorld"
       :metres-per-px="strip.metresPerPx.value"
+      :width="strip.width.value"
+      :height="strip.height.value"
     />
     <SnapGuides :guides="drags.guides.value" :to-px="toPx" :width="strip.width.value" :height="strip.height.value" />
     <MeasureMarks :to-px="toPx" :line="line" />
