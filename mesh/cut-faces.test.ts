@@ -51,6 +51,15 @@ describe('cut faces', () => {
     expect(scene.pick(down, shown(level(0.5)))?.point[2]).toBeCloseTo(0, 5)
     expect(scene.pick(down, { ...shown(level(0.5)), cuts: { ...shown(level(0.5)).cuts, whole: ['Set/Pier'] } })?.point[2]).toBeCloseTo(3, 5) // prettier-ignore
   })
+  it('a ray meets the cut face, from the side that is gone, and says whose it is; where cuts show no faces it goes in', () => {
+    const down = { origin: [0.5, 0.5, 9] as Vec3, direction: [0, 0, -1] as Vec3 }
+    const solid = { ...shown(level(0.5)), cuts: { ...shown(level(0.5)).cuts, face: 'solid' as const } }
+    expect(scene.pick(down, solid)).toMatchObject({ point: [0.5, 0.5, expect.closeTo(0.5, 9)], normal: [0, 0, 1], nodeName: 'Block' }) // prettier-ignore
+    expect(scene.pick(down, shown(level(0.5)))!.point[2]).toBeCloseTo(0, 5)
+    // beside the solid nothing is met; from below the solid itself is
+    expect(scene.pick({ ...down, origin: [0.5, 1.6, 9] }, solid)).toBeNull()
+    expect(scene.pick({ origin: [0.5, 0.5, -3], direction: [0, 0, 1] }, solid)!.point[2]).toBeCloseTo(0, 5)
+  })
   it('any cuts together: a place of a plane is face just where the solid behind it stays and the cut takes what is before it', () => {
     const number = (min: number, max: number) => fc.double({ min, max, noNaN: true })
     const at: fc.Arbitrary<Vec3> = fc.tuple(number(0.2, 4), number(0.1, 1.8), number(0.1, 2))

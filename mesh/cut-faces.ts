@@ -7,6 +7,7 @@ import { ShapeUtils, Vector2 } from 'three'
 import {
   filledRegion,
   flattened,
+  gapClosed,
   gapOf,
   gapsClosed,
   inSpace,
@@ -42,12 +43,6 @@ export interface CutFace {
   /** Whether sides disagreed, so that every second surface counts as leaving. */
   readonly byEvenOdd: boolean
 }
-export interface FaceOptions {
-  /** Gaps up to this are closed, metres. */
-  readonly closeM?: number
-}
-/** Usual in rooms; products are closed at a tenth of it. */
-export const CLOSE_M = 0.001
 /** Sides of a plane are looked at this far from it, as a part of the model's diagonal. */
 const HAIR = 1e-7
 
@@ -56,13 +51,15 @@ export const facesTree = ({ positions, indices, nodeOfVertex }: Soup): SliceTree
   sliceTree({ positions, indices }, nodeOfVertex)
 
 /** All faces that the cuts of `shown` lay open, of what is shown and not left whole. */
-export function cutFaces(tree: SliceTree, facts: SceneFacts, shown: Shown, options: FaceOptions = {}): CutFace[] {
+export function cutFaces(tree: SliceTree, facts: SceneFacts, shown: Shown): CutFace[] {
   const { list, whole } = shown.cuts
   const hidden = hiddenOf(shown)
   const left = new Set(whole ?? [])
   const takesPart = facts.nodes.map(({ id }) => !isHidden(id, hidden) && !(left.size > 0 && isHidden(id, left)))
   const { min, max } = facts.box
-  const hairM = HAIR * Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2])
+  const across = Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2])
+  const hairM = HAIR * across
+  const closeM = shown.cuts.closeM ?? gapClosed(facts.box)
   const all = list.map((cut) => ({ cut, planes: planesOf(cut) }))
   return all.flatMap(({ cut, planes }) =>
     planes.flatMap((plane, k) => {
@@ -71,7 +68,7 @@ export function cutFaces(tree: SliceTree, facts: SceneFacts, shown: Shown, optio
       const isLaid = (x: number, y: number): boolean => isLaidOpen(list, cut, axes.normal, inSpace(axes, x, y), hairM)
       const parts = others.length > 0 ? { partings: partingLines(axes, others), keeps: isLaid } : {}
       return facesOfPlane(sliceChains(tree, plane), (group) => takesPart[group]!, {
-        ...{ axes, parts, closeM: options.closeM ?? CLOSE_M },
+        ...{ axes, parts, closeM },
         face: (group) => ({ cutId: cut.id, plane: k, axes, nodeId: facts.nodes[group]!.id }),
       })
     }),

@@ -3,10 +3,9 @@ import { poseOfStand } from '#core/camera'
 import { frameCheck, type CheckSetup, type Finding } from '#core/checks'
 import type { Vec3 } from '#core/math'
 import { centreWithOffset, isNought, shiftedPoint, shiftedStand } from '#core/placing'
-import { moveCut } from '#core/section'
+import { moveCut, shiftedShown } from '#core/section'
 import { checkScene, type CheckOptions } from './check-scene.ts'
 import type { Placed } from './questions.ts'
-import { shiftedShown } from './shifted.ts'
 
 export function placedCheck(
   { scene, origin }: Placed,

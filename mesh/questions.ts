@@ -5,14 +5,14 @@
 import type { Camera, Ray } from '#core/camera'
 import type { Vec3 } from '#core/math'
 import { shiftedCamera, shiftedPoint } from '#core/placing'
-import type { Shown, Sight } from '#core/section'
+import { shiftedShown, type Shown, type Sight } from '#core/section'
 import { nodesInBand, type Band } from './band.ts'
-import type { CutFace, FaceOptions } from './cut-faces.ts'
+import type { CutFace } from './cut-faces.ts'
 import { cutFacts, type PlaneFacts } from './cut-facts.ts'
 import { enclosed, underSky } from './enclosure.ts'
 import { pickFeature, type FeatureHit } from './features.ts'
 import type { MeshScene } from './scene.ts'
-import { shiftedShown, type Hit } from './shifted.ts'
+import type { Hit } from './shifted.ts'
 import { freeWay, walkStep, type Walked } from './walk.ts'
 
 /** A scene and where its own origin lies in the world. */
@@ -73,16 +73,14 @@ export const QUESTIONS = {
     }
   },
   /** What the cuts lay open, as polygons by object. */
-  cutFaces: (at: Placed, shown: Shown, options: FaceOptions): readonly CutFace[] =>
-    at.scene.faces(shownHere(shown, at), options).map((f) => ({
+  cutFaces: (at: Placed, shown: Shown): readonly CutFace[] =>
+    at.scene.faces(shownHere(shown, at)).map((f) => ({
       ...f,
       axes: { ...f.axes, origin: shiftedPoint(f.axes.origin, at.origin) },
     })),
   /** The same in numbers. */
-  cutFacts: (at: Placed, shown: Shown, options: FaceOptions): readonly PlaneFacts[] =>
-    cutFacts(
-      at.scene.faces(shownHere(shown, at), options).filter((f) => at.scene.node(f.nodeId)?.kind !== 'surroundings'),
-    ),
+  cutFacts: (at: Placed, shown: Shown): readonly PlaneFacts[] =>
+    cutFacts(at.scene.faces(shownHere(shown, at)).filter((f) => at.scene.node(f.nodeId)?.kind !== 'surroundings')),
   /** Metres that a way is free. */
   freeWay: (at: Placed, from: Vec3, direction: Vec3, farM: number, shown: Shown): number =>
     freeWay(at.scene, shiftedPoint(from, away(at.origin)), direction, farM, shownHere(shown, at)),

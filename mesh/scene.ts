@@ -6,7 +6,8 @@ import type { Ray } from '#core/camera'
 import type { LevelFace } from '#core/checks'
 import type { Vec3 } from '#core/math'
 import { ALL_SHOWN, isCutAway, type Shown, type Sight, type SliceTree } from '#core/section'
-import { cutFaces, facesTree, type CutFace, type FaceOptions } from './cut-faces.ts'
+import { cutFaces, facesTree, type CutFace } from './cut-faces.ts'
+import { faceHit } from './face-hit.ts'
 import { faceMesh, nodeColours, type FaceMesh } from './face-mesh.ts'
 import { featureEdges } from './feature-edges.ts'
 import { hiddenOf, isHidden, wholeOf } from './hidden.ts'
@@ -202,7 +203,9 @@ export class MeshScene {
   /** The first surface along a ray that is shown and accepted, its normal turned towards the eye; null when there is none. */
   along(sight: Ray | Sight, options: PassOptions): Hit | null {
     const raw = this.passing(sight, options)
-    if (!raw) return null
+    // what is asked for is a surface as it is: then a cut face is one too
+    const face = options.accept ? null : this.faceAlong(sight, options.shown, raw?.distanceM)
+    if (face || !raw) return face
     const { hit, distanceM } = raw
     const d = sight.direction
     const away = hit.normal.x * d[0] + hit.normal.y * d[1] + hit.normal.z * d[2] > 0 ? -1 : 1
@@ -241,15 +244,30 @@ export class MeshScene {
     return null
   }
 
+  /** The cut face that a ray meets before anything else; null where there is none, or cuts show no faces. */
+  private faceAlong(sight: Ray | Sight, shown: Shown, before = Infinity): Hit | null {
+    if (shown.cuts.list.length === 0 || (shown.cuts.face ?? 'open') === 'open') return null
+    const farM = Math.min(before, 'farM' in sight ? sight.farM : FAR_M)
+    return faceHit(this.facesKept(shown), sight, farM, (id) => this.node(id)?.name ?? id)
+  }
+  /** The faces of what was asked for last: rays come in crowds. */
+  private facesKept(shown: Shown): readonly CutFace[] {
+    const { list, whole, closeM } = shown.cuts
+    const key = JSON.stringify([list, whole, closeM, shown.hidden])
+    if (this.lastFaces?.key !== key) this.lastFaces = { key, faces: this.faces(shown) }
+    return this.lastFaces.faces
+  }
+  private lastFaces: { readonly key: string; readonly faces: readonly CutFace[] } | null = null
+
   /** What the cuts of `shown` lay open; the tree of sections is made with the first. */
-  faces(shown: Shown, options: FaceOptions = {}): CutFace[] {
+  faces(shown: Shown): CutFace[] {
     if (shown.cuts.list.length === 0) return []
-    return cutFaces((this.sections ??= facesTree(this.soup)), this.facts, shown, options)
+    return cutFaces((this.sections ??= facesTree(this.soup)), this.facts, shown)
   }
   /** The same as triangles and lines to draw. */
-  faceMesh(shown: Shown, options: FaceOptions = {}): FaceMesh {
+  faceMesh(shown: Shown): FaceMesh {
     this.colours ??= nodeColours(this.soup)
-    return faceMesh(this.faces(shown, options), this.facts, this.colours)
+    return faceMesh(this.faces(shown), this.facts, this.colours)
   }
   private sections: SliceTree | null = null
   private colours: ReturnType<typeof nodeColours> | null = null

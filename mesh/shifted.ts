@@ -1,16 +1,10 @@
 // The same things seen from another origin.
 import type { Vec3 } from '#core/math'
 import { isNought, shiftedBox, shiftedPoint } from '#core/placing'
-import { moveCut, type Shown } from '#core/section'
 import type { CentreLine } from './centre-lines.ts'
 import type { Hit, SceneFacts, Storey } from './types.ts'
 import type { WallFacts } from './walls.ts'
 
-export function shiftedShown(shown: Shown, by: Vec3): Shown {
-  const { list } = shown.cuts
-  if (list.length === 0 || isNought(by)) return shown
-  return { ...shown, cuts: { ...shown.cuts, list: list.map((c) => moveCut(c, by)) } }
-}
 export function shiftedFacts(facts: SceneFacts, by: Vec3): SceneFacts {
   if (isNought(by)) return facts
   return {

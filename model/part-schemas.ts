@@ -122,6 +122,8 @@ export const cutSchema = z.object({
   whole: names(2000, 10_000).optional(),
   /** All cuts are switched off together; which are on is remembered. */
   allOff: z.literal(true).optional(),
+  /** Gaps of open surfaces up to this are closed where they are cut, metres; by the size of the model where it is left out. */
+  closeM: finite.min(0).max(1).optional(),
   /** What is cut away casts no shadow. */
   lightIn: z.literal(true).optional(),
 })

@@ -20,6 +20,7 @@ export function shownOf({ cut, visible }: Pick<Setup, 'cut' | 'visible'>): Shown
       list: list.length > 0 ? list : ALL_SHOWN.cuts.list,
       face: cut.face,
       ...(cut.whole && cut.whole.length > 0 && { whole: cut.whole }),
+      ...(cut.closeM !== undefined && { closeM: cut.closeM }),
       ...(cut.lightIn && { lightIn: true }),
     },
   }

@@ -32,7 +32,7 @@ export class FaceSource {
     const shown = near ? { ...of, cuts: { ...of.cuts, list: [...of.cuts.list, near] } } : of
     const { cuts, hidden } = shown
     if (cuts.list.length === 0 || (cuts.face ?? 'open') === 'open') return null
-    const key = JSON.stringify([cuts.list, cuts.whole, hidden])
+    const key = JSON.stringify([cuts.list, cuts.whole, cuts.closeM, hidden])
     const known = this.kept.get(key)
     if (known) {
       this.kept.delete(key)

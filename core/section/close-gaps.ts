@@ -2,6 +2,7 @@
 // Model: ends and beginnings are paired, the narrowest gaps first; each is used once. What then meets itself is closed. Linear but for
 // the sorting of the gaps found.
 
+import { boxSize, type Box } from '../math/index.ts'
 import type { Chain } from './slice.ts'
 
 /** Closed lines, and those that stay open; gaps of up to `closeM` metres are closed. */
@@ -80,4 +81,12 @@ function pairsWithin(chains: readonly Chain[], closeM: number): { from: number; 
 export function gapOf({ points: p }: Chain): number {
   const n = p.length
   return Math.hypot(p[0]! - p[n - 3]!, p[1]! - p[n - 2]!, p[2]! - p[n - 1]!)
+}
+
+/** Gaps closed in rooms, and in models smaller than this across. */
+const CLOSE_M = { room: 0.001, product: 0.0001, productM: 3 } as const
+/** Gaps that are closed in a model of that extent where nothing is said, metres. */
+export function gapClosed(box: Box | null): number {
+  const size = box ? boxSize(box) : [Infinity]
+  return Math.hypot(...size) < CLOSE_M.productM ? CLOSE_M.product : CLOSE_M.room
 }

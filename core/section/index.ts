@@ -19,7 +19,7 @@ export { sectionArea } from './area.ts'
 export { contourArea, contourLength, filledRegion, type Contour } from './region.ts'
 export { flattened, inSpace, onAxes, planeAxes, type PlaneAxes } from './plane-axes.ts'
 export { boxAxes, isLaidOpen, partingLines, planesOf } from './exposed.ts'
-export { gapOf, gapsClosed } from './close-gaps.ts'
+export { gapClosed, gapOf, gapsClosed } from './close-gaps.ts'
 export { isInside, nested, polygonArea, type Polygon } from './nest.ts'
 export {
   CUT_KINDS,
@@ -33,3 +33,5 @@ export {
   type CutPlace,
 } from './making.ts'
 export { cutMarks, type CutMark } from './marks.ts'
+export { cutHandles, heldAlong, type CutHandle } from './handles.ts'
+export { shiftedShown } from './elsewhere.ts'

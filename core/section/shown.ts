@@ -20,6 +20,8 @@ export interface Shown {
     readonly list: readonly Cut[]
     /** Objects that no cut of the list takes anything from, with all below them. */
     readonly whole?: readonly string[]
+    /** Gaps of open surfaces up to this are closed, metres. */
+    readonly closeM?: number
     /** What is cut away casts no shadow and lets the sun in. */
     readonly lightIn?: boolean
     /** How cut faces look; `open` where nothing is said. */

@@ -21,7 +21,7 @@ const SCALES = STANDARD_SCALES.map((k) => ({ value: k, label: `1 : ${k}` }))
 let asked = 0
 async function ask(): Promise<void> {
   const mine = ++asked
-  const found = await stage.rays.cutFacts(project.shown, {})
+  const found = await stage.rays.cutFacts(project.shown)
   if (mine === asked) facts.value = found ?? []
 }
 watchDebounced([() => project.shown, () => stage.epoch, () => stage.storeys], () => void ask(), {
@@ -55,7 +55,7 @@ function download(text: string, name: string, type: string): void {
 const fileName = (end: string): string => `${project.document!.name} section ${cut.value?.name ?? ''}`.replace(/[^\p{L}\p{N} ._-]+/gu, '').trim().replace(/\s+/g, '-') + end // prettier-ignore
 async function save(kind: 'json' | 'svg'): Promise<void> {
   const c = cut.value
-  const faces = ((await stage.rays.cutFaces(project.shown, {})) ?? []).filter((f) => f.cutId === c?.id)
+  const faces = ((await stage.rays.cutFaces(project.shown)) ?? []).filter((f) => f.cutId === c?.id)
   if (!c || faces.length === 0) return notices.say('This cut meets nothing: there is nothing to save.', 'warning')
   if (kind === 'json')
     return download(

@@ -8,8 +8,10 @@ import {
   IconSeparatorVertical,
   IconStairs,
 } from '@tabler/icons-vue'
-import { CUT_KINDS, type CutKind, type FaceStyle } from '#core/section'
+import { computed } from 'vue'
+import { CUT_KINDS, gapClosed, type CutKind, type FaceStyle } from '#core/section'
 import ChoiceRow from '../../controls/ChoiceRow.vue'
+import NumberField from '../../controls/NumberField.vue'
 import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
 import { KIND_WORDS, useCuts } from '../cuts/cuts.ts'
@@ -19,11 +21,14 @@ import { usePicking } from '../straighten/picking.ts'
 import CutEnds from './CutEnds.vue'
 import CutFacts from './CutFacts.vue'
 import CutList from './CutList.vue'
+import { useLiveEdits } from './live-edits.ts'
 import PanelHead from './PanelHead.vue'
 
 const view = useView()
 const stage = useStage()
-const { part, list, add, set, isAny, switchAll, whole, leaveWhole, cutAgain } = useCuts()
+const { part, list, add, set, isAny, switchAll, whole, leaveWhole, cutAgain, withPart } = useCuts()
+const { number } = useLiveEdits()
+const gapM = computed(() => gapClosed(stage.facts?.box ?? null))
 const { planOfStorey } = useSections()
 const line = useCutLine()
 const { begin } = usePicking()
@@ -157,6 +162,17 @@ const nameOf = (id: string): string => stage.byId.get(id)?.name ?? `${id} (not t
           </button>
         </li>
       </ul>
+      <NumberField
+        label="Close gaps to"
+        kind="length"
+        unit="mm"
+        :model-value="part.closeM ?? gapM"
+        :step="0.0001"
+        :min="0"
+        :max="1"
+        hint="Surfaces with wider gaps have no inside: they are drawn as lines and listed"
+        v-on="number((closeM) => withPart({ closeM }))"
+      />
       <CutFacts />
     </template>
     <hr />

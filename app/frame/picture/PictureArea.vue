@@ -3,6 +3,7 @@
 // picture still in a small pane.
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, watch, watchEffect } from 'vue'
+import CutHandles from './CutHandles.vue'
 import GhostLayer from './GhostLayer.vue'
 import OutsideOverlay from '../outside/OutsideOverlay.vue'
 import { useOutside } from '../outside/outside.ts'
@@ -140,6 +141,12 @@ const hasPicture = computed(() => main.value?.hasPicture ?? false)
             :height="box.height"
             :ghost="ghost"
             :spot="spot"
+          />
+          <CutHandles
+            v-if="view.overlays && view.panel === 'cut'"
+            :camera="shown"
+            :width="box.width"
+            :height="box.height"
           />
         </template>
         <TiltOffer :width="box.width" :height="box.height" @pointerdown.stop @wheel.stop @keydown="keysOfAsk" />

@@ -1,16 +1,12 @@
 <script setup lang="ts">
 // Section lines in Plan and Side: chain lines with arrows and letters, the removed side thinly hatched, a handle on each plane.
-import { computed, shallowRef } from 'vue'
-import { formatLength, lengthSuffix } from '#core/base'
+import { computed } from 'vue'
 import { addScaled, dot, type Vec3 } from '#core/math'
-import { cutMarks, movePlane, type Cut, type CutMark } from '#core/section'
-import { snapTo } from '#core/framing'
-import { useProject } from '../../stores/project.ts'
+import { cutMarks, type Cut, type CutMark } from '#core/section'
 import { useStage } from '../../stores/stage.ts'
-import { useView } from '../../stores/view.ts'
 import { useCuts } from '../cuts/cuts.ts'
 import { useCutLine } from '../cuts/cut-line.ts'
-import { useCutSnaps } from '../cuts/cut-snaps.ts'
+import { keyOf, placeOf, useCutDrag, type Grip } from '../cuts/cut-drag.ts'
 import DragHandle from './DragHandle.vue'
 
 const props = defineProps<{
@@ -22,15 +18,12 @@ const props = defineProps<{
   width: number
   height: number
 }>()
-const project = useProject()
 const stage = useStage()
-const view = useView()
-const { list, part, chosenId, withCut } = useCuts()
-const snapsOf = useCutSnaps()
+const { list, part, chosenId } = useCuts()
+const { dragging, begin, drag, nudge, done, cancel, reading } = useCutDrag()
 const line = useCutLine()
 const ARROW_PX = 15
 const HATCH_PX = 16
-const REACH_PX = 7
 
 interface Mark extends CutMark {
   readonly cut: Cut
@@ -39,9 +32,7 @@ interface Mark extends CutMark {
   readonly at: { x: number; y: number }
   /** Towards what goes, page pixels of unit length. */
   readonly way: { x: number; y: number }
-  readonly caught: string
 }
-const caught = shallowRef('')
 /** Arrows and letters stand within the drawing: a line that reaches past it ends this far from its edge. */
 const EDGE_PX = 18
 interface At {
@@ -82,7 +73,7 @@ const marks = computed<readonly Mark[]>(() => {
         const past = props.toPx(addScaled(m.from, m.removed, 1))
         const l = Math.hypot(past.x - start.x, past.y - start.y) || 1
         return {
-          ...{ ...m, cut, a, b, caught: caught.value },
+          ...{ ...m, cut, a, b },
           at: { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 },
           way: { x: (past.x - start.x) / l, y: (past.y - start.y) / l },
         }
@@ -101,64 +92,19 @@ const hatch = ({ a, b, way: w }: Mark): string =>
 const letterOf = (name: string): string => (name.length > 2 ? name.slice(0, 1).toUpperCase() : name)
 const letterAt = (p: { x: number; y: number }, { way: w }: Mark) => ({ x: p.x + w.x * 9, y: p.y + w.y * 9 + 4 })
 
-/** Where a plane lies, as the panel says it: a height, along the way the cut looks, or along the axis it is nearest to. */
-function placeOf({ cut, removed, from }: Mark): number {
-  if (cut.kind === 'level') return cut.heightM
-  const along = dot(removed, from)
-  if (cut.kind === 'upright' || cut.kind === 'free' || cut.kind === 'slice') return cut.reversed ? along : -along
-  const largest = removed.reduce((m, v) => (Math.abs(v) > Math.abs(m) ? v : m), 0)
-  return largest < 0 ? -along : along
+const grip = (m: Mark): Grip => ({ cut: m.cut, plane: m.plane, normal: m.removed, at: m.from })
+let from: number | null = null
+function take(m: Mark): void {
+  from = null
+  begin(grip(m))
 }
-const reading = (m: Mark): string => {
-  const v = placeOf(m)
-  const { unit } = project.document!
-  return `${formatLength(v, unit)} ${lengthSuffix(unit)}${caught.value ? `, ${caught.value}` : ''}`
+function pull(m: Mark, e: PointerEvent): void {
+  const at = dot(m.removed, props.toWorld(e))
+  from ??= at
+  drag(at - from, e, props.metresPerPx)
 }
-let start: { cut: Cut; mark: Mark; from: number | null } | null = null
-const dragging = shallowRef('')
-const keyOf = (m: Mark): string => `${m.cut.id}|${m.plane}`
-function begin(m: Mark): void {
-  chosenId.value = m.cut.id
-  start = m.cut.locked ? null : { cut: m.cut, mark: m, from: null }
-  dragging.value = start ? keyOf(m) : ''
-}
-function drag(e: PointerEvent): void {
-  if (!start) return
-  const { cut, mark } = start
-  const at = dot(mark.removed, props.toWorld(e))
-  start.from ??= at
-  const was = dot(mark.removed, mark.from)
-  let to = was + at - start.from
-  caught.value = ''
-  if (!e.altKey && view.snapping) {
-    const found = snapTo(to, snapsOf(mark.removed), REACH_PX * props.metresPerPx, roundM())
-    to = found.value
-    caught.value = found.label ?? ''
-  }
-  project.showEdit(withCut(movePlane(cut, mark.plane, to - was)))
-}
-/** Round values that a pixel can tell apart. */
-const roundM = (): number => {
-  const k = 10 ** Math.ceil(Math.log10(props.metresPerPx * 2))
-  return k / 2 >= props.metresPerPx * 2 ? k / 2 : k
-}
-function nudge(m: Mark, dx: number, dy: number): void {
-  if (m.cut.locked) return
-  const along = Math.abs(m.way.x) > Math.abs(m.way.y) ? dx * Math.sign(m.way.x) : -dy * Math.sign(m.way.y)
-  if (along !== 0) project.run(withCut(movePlane(m.cut, m.plane, along)))
-}
-function over(): void {
-  start = null
-  dragging.value = caught.value = ''
-}
-function done(): void {
-  over()
-  project.settleEdit()
-}
-function cancel(): void {
-  over()
-  project.letGo()
-}
+const step = (m: Mark, dx: number, dy: number): void =>
+  nudge(grip(m), Math.abs(m.way.x) > Math.abs(m.way.y) ? dx * Math.sign(m.way.x) : -dy * Math.sign(m.way.y))
 </script>
 
 <template>
@@ -169,7 +115,7 @@ function cancel(): void {
       </pattern>
     </defs>
     <path v-if="drawn" class="chain" :d="drawn" data-testid="cut-line" />
-    <g v-for="m in marks" :key="keyOf(m)" :class="{ chosen: m.cut.id === chosenId }" :data-cut="m.cut.name">
+    <g v-for="m in marks" :key="keyOf(grip(m))" :class="{ chosen: m.cut.id === chosenId }" :data-cut="m.cut.name">
       <path class="gone" :d="hatch(m)" />
       <path class="chain" :d="`M${m.a.x} ${m.a.y}L${m.b.x} ${m.b.y}`" />
       <path class="end" :d="arrow(m.a, m) + arrow(m.b, m)" />
@@ -183,12 +129,12 @@ function cancel(): void {
         class="grip"
         :label="`Cut ${m.cut.name}${m.cut.locked ? ', locked' : ''}`"
         :testid="`cut-${m.cut.name}-${m.plane}`"
-        :value="placeOf(m)"
-        :spoken="reading(m)"
-        :reading="dragging === keyOf(m) ? reading(m) : ''"
-        @start="begin(m)"
-        @drag="drag"
-        @nudge="(x, y) => nudge(m, x, y)"
+        :value="placeOf(grip(m))"
+        :spoken="reading(grip(m))"
+        :reading="dragging === keyOf(grip(m)) ? reading(grip(m)) : ''"
+        @start="take(m)"
+        @drag="pull(m, $event)"
+        @nudge="(x, y) => step(m, x, y)"
         @done="done"
         @cancel="cancel"
       />
