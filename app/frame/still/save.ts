@@ -15,6 +15,9 @@ export async function savePicture(): Promise<void> {
   if (!camera || !working || !id) return
   if (stage.still !== null) return notices.say('A picture is being finished already: it stands in the header.')
   if (!stage.ready) return notices.say('The model is not there yet: the picture can be finished as soon as it is.')
+  // faces come from the geometry, which is there a moment after the model
+  if (project.shown.cuts.list.length > 0 && stage.storeys.length === 0)
+    return notices.say('The cut faces are being worked out: the picture can be finished in a moment.')
   // what it is called is settled by what it shows now, whatever is done meanwhile
   const file = nameFor(id, project.recalled?.name ?? project.document!.name, working)
   const started = performance.now()
