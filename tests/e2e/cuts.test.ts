@@ -123,7 +123,7 @@ describe('a cut face', () => {
     const doc = { ...base, working }
     id = (await stand.server.projects.create(doc)).id
     // large enough for half a per cent to be more than the pixels of the edge
-    await page.setViewportSize({ width: 1400, height: 860 })
+    await page.setViewportSize({ width: 1280, height: 760 })
     await page.goto(`${stand.server.url}/project/${id}`)
     await pictureAt(page, 1)
     await expect.poll(async () => inkOf(await picturePixels(page)), { timeout: 20_000 }).toBeGreaterThan(1000)
