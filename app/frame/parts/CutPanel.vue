@@ -164,14 +164,14 @@ const nameOf = (id: string): string => stage.byId.get(id)?.name ?? `${id} (not t
       </ul>
       <NumberField
         label="Close gaps to"
-        kind="length"
-        unit="mm"
-        :model-value="part.closeM ?? gapM"
-        :step="0.0001"
+        suffix="mm"
+        :model-value="(part.closeM ?? gapM) * 1000"
+        :digits="2"
+        :step="0.1"
         :min="0"
-        :max="1"
+        :max="1000"
         hint="Surfaces with wider gaps have no inside: they are drawn as lines and listed"
-        v-on="number((closeM) => withPart({ closeM }))"
+        v-on="number((mm) => withPart({ closeM: mm / 1000 }))"
       />
       <CutFacts />
     </template>
