@@ -5,7 +5,7 @@ const apiPort = process.env.YOROI_PORT ?? '4780'
 
 export default defineConfig({
   plugins: [vue()],
-  build: { target: 'es2022', outDir: 'dist', chunkSizeWarningLimit: 1500, reportCompressedSize: false },
+  build: { target: 'es2022', outDir: 'dist', chunkSizeWarningLimit: 1500, reportCompressedSize: false, manifest: true },
   // the server puts a nonce of its own in this place of every answer (server/create-app.ts)
   html: { cspNonce: 'YOROI_NONCE' },
   worker: { format: 'es' },

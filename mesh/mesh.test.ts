@@ -1,3 +1,4 @@
+import { BoxGeometry, Group, Mesh } from 'three'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { rayThrough } from '#core/camera'
 import { irradiance } from '#core/optics'
@@ -7,6 +8,7 @@ import { cameraOf, hiding } from '../tests/support/cameras.ts'
 import { hallModel } from '../scripts/demo-data/scenes.ts'
 import { Pen } from '../scripts/demo-data/kit.ts'
 import { lightAt } from './light.ts'
+import { quickFacts } from './nodes.ts'
 import { bakeLight, MeshScene, soupOf } from './index.ts'
 
 const sceneOf = async (glb: Uint8Array): Promise<MeshScene> => {
@@ -50,6 +52,19 @@ describe('a room', () => {
   it('has one storey, at its marked floor', () => {
     expect(room.storeys()).toEqual([{ name: 'Ground floor', heightM: 0, areaM2: expect.closeTo(24, 6) }])
   })
+})
+
+it('an object with faces of its own beside its parts is measured with both', () => {
+  const [root, model, body, knob] = [
+    new Group(),
+    new Group(),
+    new Mesh(new BoxGeometry(2, 6, 4)),
+    new Mesh(new BoxGeometry(1, 1, 1)),
+  ]
+  knob.position.set(0, 3.5, 0)
+  model.add(body.add(knob))
+  root.add(model)
+  expect(quickFacts(root).box).toEqual({ min: [-1, -3, -2], max: [1, 4, 2] })
 })
 
 describe('storeys without marks', () => {

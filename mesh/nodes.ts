@@ -122,16 +122,15 @@ export function quickFacts(root: Object3D): SceneFacts {
 /** Boxes of groups are joined from their children; the scene's box leaves out surroundings. */
 export function finish(drafts: Draft[]): { facts: SceneFacts } {
   const byId = new Map(drafts.map((d) => [d.id, d]))
+  // what each draws itself: an object with parts of its own may have faces beside theirs
+  const own = drafts.flatMap(({ kind, box }) => (box ? [{ kind, box }] : []))
   for (const d of [...drafts].reverse()) {
     const parent = d.parentId === null ? undefined : byId.get(d.parentId)
     if (parent && d.box) parent.box = parent.box ? joinBoxes(parent.box, d.box) : d.box
     if (parent) parent.triangles += d.triangles
   }
-  const full = drafts.filter((d): d is Draft & { box: Box } => d.box !== null)
-  const parents = new Set(full.map((d) => d.parentId))
-  const leaves = full.filter((d) => !parents.has(d.id))
-  const main = leaves.filter((d) => d.kind !== 'surroundings')
-  const boxes = (main.length > 0 ? main : leaves).map((d) => d.box)
+  const main = own.filter((d) => d.kind !== 'surroundings')
+  const boxes = (main.length > 0 ? main : own).map((d) => d.box)
   const box = boxes.reduce<Box | null>((a, b) => (a ? joinBoxes(a, b) : b), null) ?? { min: [0, 0, 0], max: [0, 0, 0] }
   const roots = drafts.filter((d) => d.parentId === null)
   // a light or an empty node has no extent, but it can be aimed at

@@ -232,9 +232,7 @@ export class Passes {
     if (!facts) return
     const small = stage.radius < PRODUCT_RADIUS_M
     const main = small
-      ? facts.nodes.filter(
-          (n) => n.parentId !== null && n.kind !== 'surroundings' && !facts.nodes.some((c) => c.parentId === n.id),
-        )
+      ? facts.nodes.filter((n) => n.parentId !== null && n.kind !== 'surroundings' && n.materials.length > 0)
       : []
     const hidden = [...look.shown.hidden, ...main.map((n) => n.id)]
     const { min, max } = facts.box

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // The main view: Plan and Side at the left, the picture in its mount, setup strip and contact sheet below, the opened panel right.
 import { useEventListener } from '@vueuse/core'
-import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { onBeforeRouteLeave } from 'vue-router'
 import CommandList from '../actions/CommandList.vue'
 import HelpDialog from '../actions/HelpDialog.vue'
@@ -33,7 +33,7 @@ import { useFrameActions } from './actions.ts'
 import { useNamedActions } from './named-actions.ts'
 import PaneEdge from './PaneEdge.vue'
 import { usePanes } from './panes.ts'
-import { PANELS } from './parts/registry.ts'
+import { fetchPanels, PANELS } from './parts/registry.ts'
 import TrailList from './TrailList.vue'
 
 const props = defineProps<{ id: string }>()
@@ -177,6 +177,7 @@ useEventListener(window, 'beforeunload', (e) => {
   e.preventDefault()
 })
 const { isNarrow, left, right, resize, toggle } = usePanes()
+onMounted(() => (window.requestIdleCallback ?? setTimeout)(() => void fetchPanels()))
 const panel = computed(() => PANELS.find((p) => p.name === view.panel)?.panel)
 </script>
 

@@ -111,11 +111,20 @@ describe('the first stand', () => {
     expect(s.station[2]).toBeCloseTo(1.58, 9)
     expect(s.aim).toMatchObject({ kind: 'point', point: [9, 4.5, 1.58] })
   })
-  it('sees a product whole from the front, and a house from outside', () => {
-    const lamp = { min: [-0.1, -0.1, 0] as Vec3, max: [0.1, 0.1, 0.3] as Vec3 }
-    expect(isProduct(lamp)).toBe(true)
-    expect(firstStandBefore(lamp, { floorM: 0, eyeHeightM: 1.58, inside: false }).station[1]).toBeLessThan(-0.5)
-    const house = { min: [0, 0, 0] as Vec3, max: [10, 10, 6] as Vec3 }
-    expect(firstStandBefore(house, { floorM: 0, eyeHeightM: 1.58, inside: false }).station[0]).toBeLessThan(-5)
+  it('sees a product whole from the front, a house from outside, both as large as fits', () => {
+    for (const [far, focalMm, isThing] of [
+      [[0.1, 0.1, 0.3], 70, true],
+      [[0.9, 0.1, 0.05], 70, true],
+      [[10, 10, 6], 24, false],
+      [[12, 9, 40], 24, false],
+    ] as const) {
+      const box = { min: [-far[0], -far[1], 0] as Vec3, max: far as Vec3 }
+      expect(isProduct(box)).toBe(isThing)
+      const stand = firstStandBefore(box, { floorM: 0, eyeHeightM: 1.58, inside: false })
+      const camera = cameraOf(poseOfStand(stand), { focalMm }, [900, 600])
+      const seen = boxCorners(box).map((corner) => projectPoint(camera, corner)!)
+      const filled = Math.max(...seen.map((p) => Math.max(Math.abs(p.xPx - 450) / 450, Math.abs(p.yPx - 300) / 300)))
+      expect(filled).toBeCloseTo(0.88, 6)
+    }
   })
 })

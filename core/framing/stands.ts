@@ -128,8 +128,18 @@ const PRODUCT_UP_TO_M = 2.5
 export const isProduct = (box: Box): boolean =>
   Math.max(...[0, 1, 2].map((k) => box.max[k]! - box.min[k]!)) <= PRODUCT_UP_TO_M
 
-/** Half the angle a 36 x 24 mm picture sees upwards, as a tangent, with a little air. */
-const tangent = (focalMm: number): number => (12 / focalMm) * 0.82
+/** How much of half a 36 x 24 mm picture a thing takes that is seen for the first time: with a little air round it. */
+const FILLED = 0.88
+const [HALF_WIDE_MM, HALF_HIGH_MM] = [18 * FILLED, 12 * FILLED]
+/** How far back from `point`, m, a lens that looks along the angles must be to see the whole box. */
+function backFor(box: Box, point: Vec3, angles: { bearingDeg: number; tiltDeg: number }, focalMm: number): number {
+  const { right, up, forward } = axesOf({ ...angles, rollDeg: 0 })
+  return boxCorners(box).reduce((far, corner) => {
+    const p = sub(corner, point)
+    const across = Math.max(Math.abs(dot(p, right)) / HALF_WIDE_MM, Math.abs(dot(p, up)) / HALF_HIGH_MM)
+    return Math.max(far, across * focalMm - dot(p, forward))
+  }, 0.05)
+}
 const looking = (station: Vec3, point: Vec3): Stand => ({
   station,
   aim: { kind: 'point', point, topBearingDeg: 0 },
@@ -147,14 +157,15 @@ export function firstStandBefore(
 ): Stand {
   const size = [0, 1, 2].map((k) => box.max[k]! - box.min[k]!) as unknown as Vec3
   const centre = boxCentre(box)
-  const radius = Math.hypot(...size) / 2
-  if (isProduct(box))
-    return looking(addScaled(centre, directionOf(345, -12), -Math.max(radius / tangent(70), 0.05)), centre)
+  if (isProduct(box)) {
+    const along = { bearingDeg: 345, tiltDeg: -12 }
+    return looking(addScaled(centre, directionOf(345, -12), -backFor(box, centre, along, 70)), centre)
+  }
   const eye = o.floorM + o.eyeHeightM
   const middle: Vec3 = [centre[0], centre[1], eye]
   if (!o.inside) {
-    const back = addScaled(middle, directionOf(40, 0), -radius / tangent(24))
-    return looking([back[0], back[1], eye], middle)
+    const back = backFor(box, middle, { bearingDeg: 40, tiltDeg: 0 }, 24)
+    return looking(addScaled(middle, directionOf(40, 0), -back), middle)
   }
   const [nearEnd, beside] = size[0] >= size[1] ? [0.12, 0.32] : [0.32, 0.12]
   return looking([box.min[0] + size[0] * nearEnd, box.min[1] + size[1] * beside, eye], middle)

@@ -2,7 +2,7 @@
 // Model: one entry for each cell of the strip: its panel and its short form. What the parts are stands in `model/parts.ts`; a further
 // part is an entry there and one here.
 
-import type { Component } from 'vue'
+import { defineAsyncComponent, h, type Component } from 'vue'
 import type { LengthUnit } from '#core/base'
 import type { Pose } from '#core/camera'
 import { CELLS, cellLabel, type CellName, type Setup } from '#model'
@@ -17,15 +17,26 @@ import {
   standShort,
   visibleShort,
 } from '../../text/short.ts'
-import CutPanel from './CutPanel.vue'
-import ExposurePanel from './ExposurePanel.vue'
-import FocusPanel from './FocusPanel.vue'
-import FramePanel from './FramePanel.vue'
-import LensPanel from './LensPanel.vue'
-import LookPanel from './LookPanel.vue'
-import ModelsPanel from './ModelsPanel.vue'
-import StandPanel from './StandPanel.vue'
-import VisiblePanel from './VisiblePanel.vue'
+
+// The panels' code comes after the picture's: fetched when the page first has time for it, so that it is there when the server is away.
+const CODE = {
+  stand: () => import('./StandPanel.vue'),
+  lens: () => import('./LensPanel.vue'),
+  frame: () => import('./FramePanel.vue'),
+  cut: () => import('./CutPanel.vue'),
+  focus: () => import('./FocusPanel.vue'),
+  exposure: () => import('./ExposurePanel.vue'),
+  visible: () => import('./VisiblePanel.vue'),
+  look: () => import('./LookPanel.vue'),
+  models: () => import('./ModelsPanel.vue'),
+} satisfies Record<PanelName, () => Promise<{ default: Component }>>
+
+/** Fetches the code of every panel that is not there yet; what fails is asked for again when its panel is opened. */
+export async function fetchPanels(): Promise<void> {
+  await Promise.allSettled(Object.values(CODE).map((load) => load()))
+}
+const NotFetched = () => h('p', { class: 'quiet', role: 'alert' }, 'The server did not send this panel. Open it again.')
+const later = (name: PanelName): Component => defineAsyncComponent({ loader: CODE[name], errorComponent: NotFetched })
 
 /** What short forms are made from. */
 export interface ShortFrom {
@@ -46,14 +57,14 @@ interface CellView {
 }
 
 export const CELL_VIEWS: Readonly<Record<CellName, CellView>> = {
-  stand: { panel: StandPanel, short: (f) => standShort(f.pose, f.eyeHeightM, f.unit) },
-  lens: { panel: LensPanel, short: (f) => lensShort(f.setup.lens) },
-  frame: { panel: FramePanel, short: (f) => frameShort(f.setup.frame) },
-  cut: { panel: CutPanel, short: (f) => cutShort(f.setup.cut, f.unit) },
-  focus: { panel: FocusPanel, short: (f) => focusShort(f.setup.focus, f.aimM, f.unit) },
-  exposure: { panel: ExposurePanel, short: (f) => exposureShort(f.setup.exposure, f.outdoorEv) },
-  visible: { panel: VisiblePanel, short: (f) => visibleShort(f.hiddenCount) },
-  look: { panel: LookPanel, short: (f) => lookShort(f.setup.look) },
+  stand: { panel: later('stand'), short: (f) => standShort(f.pose, f.eyeHeightM, f.unit) },
+  lens: { panel: later('lens'), short: (f) => lensShort(f.setup.lens) },
+  frame: { panel: later('frame'), short: (f) => frameShort(f.setup.frame) },
+  cut: { panel: later('cut'), short: (f) => cutShort(f.setup.cut, f.unit) },
+  focus: { panel: later('focus'), short: (f) => focusShort(f.setup.focus, f.aimM, f.unit) },
+  exposure: { panel: later('exposure'), short: (f) => exposureShort(f.setup.exposure, f.outdoorEv) },
+  visible: { panel: later('visible'), short: (f) => visibleShort(f.hiddenCount) },
+  look: { panel: later('look'), short: (f) => lookShort(f.setup.look) },
 }
 
 /** The panels that can be opened at the right: one for each cell, and the models. */
@@ -63,5 +74,5 @@ export const PANELS: readonly { readonly name: PanelName; readonly panel: Compon
     panel: CELL_VIEWS[name].panel,
     command: `Open the ${cellLabel(name)} panel`,
   })),
-  { name: 'models', panel: ModelsPanel, command: 'Models: bring in, place, take out' },
+  { name: 'models', panel: later('models'), command: 'Models: bring in, place, take out' },
 ]
