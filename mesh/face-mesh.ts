@@ -1,7 +1,7 @@
 // Cut faces as triangles and lines that can be drawn.
 // Space: metres of the scene; colours linear, 0..1.
 
-import type { Contour, PlaneAxes } from '#core/section'
+import { classOf, MATERIAL_CLASSES, type ClassesByHand, type Contour, type PlaneAxes } from '#core/section'
 import { trianglesOf, type CutFace } from './cut-faces.ts'
 import type { SceneFacts, Soup } from './types.ts'
 
@@ -12,7 +12,7 @@ export interface FaceMesh {
   readonly normals: Float32Array
   /** For each corner: the object's own colour. */
   readonly colours: Float32Array
-  /** For each corner: which way its hatching runs, 0 or 1: neighbours in the list of objects differ. */
+  /** For each corner: twice the number of its material's class, and one more where its hatching is mirrored: neighbours in the list of objects differ. */
   readonly hatches: Float32Array
   /** Outlines: two ends a line, three numbers each. */
   readonly outlines: Float32Array
@@ -48,6 +48,7 @@ export function faceMesh(
   faces: readonly CutFace[],
   facts: SceneFacts,
   colourOf: (node: number) => readonly number[],
+  classes: ClassesByHand = {},
 ): FaceMesh {
   const nodes = new Map(facts.nodes.map((n, i) => [n.id, i]))
   const [positions, normals, colours, outlines, outlineNormals] = [new Threes(), new Threes(), new Threes(), new Threes(), new Threes()] // prettier-ignore
@@ -65,6 +66,7 @@ export function faceMesh(
   for (const f of faces) {
     const node = nodes.get(f.nodeId) ?? 0
     const [r, g, b] = colourOf(node)
+    const hatch = MATERIAL_CLASSES.indexOf(classOf(facts.nodes[node]?.materials[0] ?? '', classes)) * 2 + (node & 1)
     const n = f.axes.normal
     for (const polygon of f.polygons) {
       const flat = trianglesOf(polygon)
@@ -72,7 +74,7 @@ export function faceMesh(
         positions.on(f.axes, flat[i]!, flat[i + 1]!)
         normals.add(n[0], n[1], n[2])
         colours.add(r!, g!, b!)
-        hatches.push(node & 1)
+        hatches.push(hatch)
       }
       outline(f, polygon.outer, true)
       for (const h of polygon.holes) outline(f, h, true)

@@ -8,9 +8,11 @@ import { shiftedCamera, shiftedPoint } from '#core/placing'
 import { shiftedShown, type Shown, type Sight } from '#core/section'
 import { nodesInBand, type Band } from './band.ts'
 import type { CutFace } from './cut-faces.ts'
+import { clearAt, type ClearAt } from './clear.ts'
 import { cutFacts, type PlaneFacts } from './cut-facts.ts'
 import { enclosed, underSky } from './enclosure.ts'
 import { pickFeature, type FeatureHit } from './features.ts'
+import { roomAt, type RoomBox } from './room.ts'
 import type { MeshScene } from './scene.ts'
 import type { Hit } from './shifted.ts'
 import { freeWay, walkStep, type Walked } from './walk.ts'
@@ -81,6 +83,16 @@ export const QUESTIONS = {
   /** The same in numbers. */
   cutFacts: (at: Placed, shown: Shown): readonly PlaneFacts[] =>
     cutFacts(at.scene.faces(shownHere(shown, at)).filter((f) => at.scene.node(f.nodeId)?.kind !== 'surroundings')),
+  /** The room in the section that a sight line passes first; null where it passes none. */
+  clearAt: (at: Placed, sight: Sight, shown: Shown): ClearAt | null => {
+    const mine = shownHere(shown, at)
+    return clearAt(at.scene.knownFaces(mine), mine, here(sight, at))
+  },
+  /** The room that a place lies in, along the building's direction; null where a side of it is open. */
+  roomAt: (at: Placed, point: Vec3, directionDeg: number, shown: Shown): RoomBox | null => {
+    const room = roomAt(at.scene, shiftedPoint(point, away(at.origin)), directionDeg, shownHere(shown, at))
+    return room && { ...room, centre: shiftedPoint(room.centre, at.origin) }
+  },
   /** Metres that a way is free. */
   freeWay: (at: Placed, from: Vec3, direction: Vec3, farM: number, shown: Shown): number =>
     freeWay(at.scene, shiftedPoint(from, away(at.origin)), direction, farM, shownHere(shown, at)),

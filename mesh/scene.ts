@@ -5,7 +5,7 @@ import { Ray as ThreeRay, Vector3 } from 'three'
 import type { Ray } from '#core/camera'
 import type { LevelFace } from '#core/checks'
 import type { Vec3 } from '#core/math'
-import { ALL_SHOWN, isCutAway, type Shown, type Sight, type SliceTree } from '#core/section'
+import { ALL_SHOWN, isCutAway, type ClassesByHand, type Shown, type Sight, type SliceTree } from '#core/section'
 import { cutFaces, facesTree, type CutFace } from './cut-faces.ts'
 import { faceHit } from './face-hit.ts'
 import { faceMesh, nodeColours, type FaceMesh } from './face-mesh.ts'
@@ -248,10 +248,10 @@ export class MeshScene {
   private faceAlong(sight: Ray | Sight, shown: Shown, before = Infinity): Hit | null {
     if (shown.cuts.list.length === 0 || (shown.cuts.face ?? 'open') === 'open') return null
     const farM = Math.min(before, 'farM' in sight ? sight.farM : FAR_M)
-    return faceHit(this.facesKept(shown), sight, farM, (id) => this.node(id)?.name ?? id)
+    return faceHit(this.knownFaces(shown), sight, farM, (id) => this.node(id)?.name ?? id)
   }
   /** The faces of what was asked for last: rays come in crowds. */
-  private facesKept(shown: Shown): readonly CutFace[] {
+  knownFaces(shown: Shown): readonly CutFace[] {
     const { list, whole, closeM } = shown.cuts
     const key = JSON.stringify([list, whole, closeM, shown.hidden])
     if (this.lastFaces?.key !== key) this.lastFaces = { key, faces: this.faces(shown) }
@@ -265,9 +265,9 @@ export class MeshScene {
     return cutFaces((this.sections ??= facesTree(this.soup)), this.facts, shown)
   }
   /** The same as triangles and lines to draw. */
-  faceMesh(shown: Shown): FaceMesh {
+  faceMesh(shown: Shown, classes: ClassesByHand = {}): FaceMesh {
     this.colours ??= nodeColours(this.soup)
-    return faceMesh(this.faces(shown), this.facts, this.colours)
+    return faceMesh(this.faces(shown), this.facts, this.colours, classes)
   }
   private sections: SliceTree | null = null
   private colours: ReturnType<typeof nodeColours> | null = null

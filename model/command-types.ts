@@ -36,7 +36,9 @@ export type Command =
   | { type: 'dropLeftBehind'; leftBehindId: string }
   | {
       type: 'setProject'
-      changes: Partial<Pick<ProjectDocument, 'name' | 'unit' | 'subject' | 'eyeHeightM' | 'planCutM'>>
+      changes: Partial<
+        Pick<ProjectDocument, 'name' | 'unit' | 'subject' | 'eyeHeightM' | 'planCutM' | 'materialClasses'>
+      >
     }
   | ModelCommand
   | SetCommand

@@ -126,6 +126,14 @@ export const cutSchema = z.object({
   closeM: finite.min(0).max(1).optional(),
   /** What is cut away casts no shadow. */
   lightIn: z.literal(true).optional(),
+  /** Distance of hatching lines: on paper in millimetres, or on the model in metres. */
+  hatch: z
+    .union([z.object({ paperMm: finite.min(0.1).max(100) }), z.object({ modelM: finite.min(1e-6).max(1000) })])
+    .optional(),
+  /** Width of the outlines of cut faces. */
+  outline: z.object({ screenPx: finite.min(0).max(20), printMm: finite.min(0).max(5) }).optional(),
+  /** What is cut away is drawn as faint lines. */
+  ghost: z.literal(true).optional(),
 })
 
 export const focusSchema = z.object({

@@ -4,6 +4,7 @@
 
 import { z } from 'zod'
 import type { PlacedModel } from '#core/placing'
+import { MATERIAL_CLASSES } from '#core/section'
 import { list, names } from './lists.ts'
 import { angle, ownVec3, finite, frameSchema, id, lensSchema, name, onOff, standSchema, vec3 } from './part-schemas.ts'
 import { keptPartsSchema, partNameSchema, setupSchema } from './parts.ts'
@@ -91,6 +92,11 @@ export const documentFields = {
   leftBehind: list(leftBehindSchema, LIST_LIMITS.leftBehind),
   /** Left out as long as there was none. */
   objectSets: list(objectSetSchema, LIST_LIMITS.objectSets).optional(),
+  /** Classes of materials set by hand, by name: how their cut faces are hatched. Left out as long as there was none. */
+  materialClasses: z
+    .record(z.string().min(1).max(500), z.enum(MATERIAL_CLASSES))
+    .refine((r) => Object.keys(r).length <= 2000, { message: 'more than 2000 materials' })
+    .optional(),
 }
 export const projectSchema = z
   .object(documentFields)

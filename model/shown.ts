@@ -22,6 +22,9 @@ export function shownOf({ cut, visible }: Pick<Setup, 'cut' | 'visible'>): Shown
       ...(cut.whole && cut.whole.length > 0 && { whole: cut.whole }),
       ...(cut.closeM !== undefined && { closeM: cut.closeM }),
       ...(cut.lightIn && { lightIn: true }),
+      ...(cut.hatch && { hatch: cut.hatch }),
+      ...(cut.outline && { outline: cut.outline }),
+      ...(cut.ghost && { ghost: true }),
     },
   }
   byVisible.set(visible, shown)

@@ -76,6 +76,7 @@ const PLAIN_FIELDS = [
   'recalledId',
   'sources',
   'settled',
+  'materialClasses',
 ] as const
 
 function fieldFault(before: ProjectDocument, after: ProjectDocument): string | null {

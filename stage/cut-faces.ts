@@ -12,11 +12,12 @@ import {
   ShaderMaterial,
   Vector2,
   Vector3,
+  Vector4,
   type Camera as ThreeCamera,
   type WebGLRenderer,
 } from 'three'
 import type { Vec3 } from '#core/math'
-import type { FaceStyle } from '#core/section'
+import { HATCHES, MATERIAL_CLASSES, type FaceStyle } from '#core/section'
 import type { FaceMesh } from '#mesh'
 import type { Uniforms } from './light-uniforms.ts'
 import { linearFor } from './flat-tone.ts'
@@ -51,6 +52,7 @@ vec4 flatColour(vec3 c) {
 }
 `
 const FRAGMENT = /* glsl */ `
+#define CLASSES ${MATERIAL_CLASSES.length}
 in vec3 vWorld;
 in vec3 vNormalW;
 in vec3 vTint;
@@ -60,8 +62,17 @@ layout(location = 0) out vec4 outColour;
 layout(location = 1) out vec4 outNormal;
 uniform int uStyle;
 uniform vec3 uInk, uPaper;
-// metres between the lines of the hatching, and the part of it that is ink
+// metres between the lines of the hatching, and the width of a line in shares of it
 uniform vec2 uHatch;
+// two sets of lines a class: angle, spacing (none: 0), offset, nought; ink and period of their dashes
+uniform vec4 uLines[CLASSES * 2];
+uniform vec2 uDashes[CLASSES * 2];
+// how much of a pixel is line; too fine to be seen as lines it is their mean
+float inkOf(float at, float share) {
+  float wide = max(fwidth(at), 1e-6);
+  float ink = clamp((share * 0.5 - abs(fract(at) - 0.5)) / wide + 0.5, 0.0, 1.0);
+  return mix(ink, share, clamp(wide * 2.0 - 1.0, 0.0, 1.0));
+}
 ${FLAT}
 void main() {
   if (uStyle == 1) {
@@ -74,12 +85,18 @@ void main() {
     vec3 n = normalize(vNormalW);
     vec3 right = abs(n.z) > 0.9999 ? vec3(1.0, 0.0, 0.0) : normalize(cross(vec3(0.0, 0.0, 1.0), n));
     vec3 up = cross(n, right);
-    float t = (dot(vWorld, right) + (vHatch > 0.5 ? -1.0 : 1.0) * dot(vWorld, up)) * 0.70710678 / uHatch.x;
-    float wide = max(fwidth(t), 1e-6);
-    float line = abs(fract(t) - 0.5);
-    // evened over a pixel; too fine to be seen as lines it is its mean
-    float ink = clamp((uHatch.y * 0.5 - line) / wide + 0.5, 0.0, 1.0);
-    ink = mix(ink, uHatch.y, clamp(wide * 2.0 - 1.0, 0.0, 1.0));
+    int hatch = int(vHatch + 0.5);
+    vec2 p = vec2((hatch & 1) == 1 ? -1.0 : 1.0, 1.0) * vec2(dot(vWorld, right), dot(vWorld, up)) / uHatch.x;
+    float ink = 0.0;
+    for (int k = 0; k < 2; k++) {
+      vec4 set = uLines[(hatch >> 1) * 2 + k];
+      if (set.y <= 0.0) continue;
+      vec2 along = vec2(cos(set.x), sin(set.x));
+      float line = inkOf(dot(p, vec2(-along.y, along.x)) / set.y + set.z, uHatch.y / set.y);
+      vec2 dash = uDashes[(hatch >> 1) * 2 + k];
+      if (dash.y > 0.0) line *= inkOf(dot(p, along) / dash.y, dash.x / dash.y);
+      ink = max(ink, line);
+    }
     c = mix(uPaper, uInk, ink);
   }
   outColour = flatColour(c);
@@ -121,6 +138,15 @@ void main() {
   outNormal = vec4(normalize(vNormal), ${FLAT_ROUGHNESS}.0);
 }
 `
+/** Ink of a hatching line in shares of the distance. */
+const LINE_SHARE = 0.12
+function hatchUniforms(): Uniforms {
+  const sets = MATERIAL_CLASSES.flatMap((c) => [HATCHES[c][0], HATCHES[c][1]])
+  return {
+    uLines: { value: sets.map((s) => (s ? new Vector4((s.angleDeg * Math.PI) / 180, s.spacing, s.offset, 0) : new Vector4())) }, // prettier-ignore
+    uDashes: { value: sets.map((s) => new Vector2(...(s?.dash ?? [0, 0]))) },
+  }
+}
 const STYLES = { open: 0, filled: 1, hatched: 2, solid: 3 } as const satisfies Record<FaceStyle, number>
 
 export interface DrawnFaces {
@@ -131,7 +157,7 @@ export interface DrawnFaces {
 export class CutFacePass {
   private readonly scene = new Scene()
   private readonly shared: Uniforms = { uInk: { value: new Vector3() }, uPaper: { value: new Vector3() } }
-  private readonly material = this.made(VERTEX, FRAGMENT, { uStyle: { value: 3 }, uHatch: { value: new Vector2(0.06, 0.12) } }) // prettier-ignore
+  private readonly material = this.made(VERTEX, FRAGMENT, { uStyle: { value: 3 }, uHatch: { value: new Vector2(0.06, 0.12) }, ...hatchUniforms() }) // prettier-ignore
   private readonly line = this.made(LINE_VERTEX, LINE_FRAGMENT, { uPixel: { value: new Vector2() }, uWidthPx: { value: 1 } }) // prettier-ignore
   private readonly mesh = new Mesh(new BufferGeometry(), this.material)
   private readonly strips = new Mesh(new BufferGeometry(), this.line)
@@ -169,7 +195,7 @@ export class CutFacePass {
     ;(this.shared['uInk']!.value as Vector3).set(...linearFor(INK, tone))
     ;(this.shared['uPaper']!.value as Vector3).set(...linearFor(PAPER, tone))
     this.material.uniforms['uStyle']!.value = STYLES[style]
-    ;(this.material.uniforms['uHatch']!.value as Vector2).set(hatchM, 0.14)
+    ;(this.material.uniforms['uHatch']!.value as Vector2).set(hatchM, LINE_SHARE)
     ;(this.line.uniforms['uPixel']!.value as Vector2).set(2 / size.width, 2 / size.height)
     this.line.uniforms['uWidthPx']!.value = linePx
     this.mesh.geometry = faces

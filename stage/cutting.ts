@@ -21,8 +21,18 @@ export class Cutting {
     this.uniforms['uCuts']!.value = rowTexture(cutRow(list))
     this.uniforms['uCutCount']!.value = list.length
   }
+  takesFrom(nodeId: string): boolean {
+    return !isUnder(nodeId, this.whole)
+  }
   get isOn(): boolean {
     return this.list.length > 0
+  }
+
+  /** Draws what is cut away and nothing else; a material of any kind whose shaders have the cuts' rules in them. */
+  onlyGone(plain: ShaderMaterial): ShaderMaterial {
+    Object.assign(plain.uniforms, this.uniforms)
+    plain.defines = { ...plain.defines, CUTS: '', ONLY_GONE: '' }
+    return plain
   }
 
   /** The material that leaves out what is cut away; the same where the object is left whole. */

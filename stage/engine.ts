@@ -132,7 +132,7 @@ export class StageEngine implements StageContract {
     camera,
     appearance,
   }: Pick<PictureRequest, 'camera' | 'appearance'>): Promise<DrawnFaces | null> {
-    return (await this.faces?.of(camera, appearance.shown)) ?? null
+    return (await this.faces?.of(camera, appearance.shown, appearance.classes)) ?? null
   }
   private faces: FaceSource | null = null
   /** Counts the scenes handed to the geometry. */

@@ -2,13 +2,13 @@
 
 import { wrap } from 'comlink'
 import type { Camera } from '#core/camera'
-import { nearPlane, type Shown } from '#core/section'
+import { nearPlane, type ClassesByHand, type Shown } from '#core/section'
 import type { FaceMesh } from '#mesh'
 import { drawnFaces, type DrawnFaces } from './cut-faces.ts'
 
 /** What the geometry answers through the port: the faces, and the count of the scene that they are of; null before there is one. */
 export interface FaceDoor {
-  faceMesh(shown: Shown): Promise<{ readonly scene: number; readonly mesh: FaceMesh } | null>
+  faceMesh(shown: Shown, classes: ClassesByHand): Promise<{ readonly scene: number; readonly mesh: FaceMesh } | null>
 }
 /** As many cuts are remembered: a drag makes a new one at each step. */
 const KEPT = 24
@@ -27,19 +27,19 @@ export class FaceSource {
     for (const key of [...this.kept.keys()]) this.drop(key)
   }
   /** The faces of what is shown, the near cut's too; null where no cut lays anything open. */
-  async of(camera: Camera, of: Shown): Promise<DrawnFaces | null> {
+  async of(camera: Camera, of: Shown, classes: ClassesByHand = {}): Promise<DrawnFaces | null> {
     const near = nearPlane(camera, of)
     const shown = near ? { ...of, cuts: { ...of.cuts, list: [...of.cuts.list, near] } } : of
     const { cuts, hidden } = shown
     if (cuts.list.length === 0 || (cuts.face ?? 'open') === 'open') return null
-    const key = JSON.stringify([cuts.list, cuts.whole, cuts.closeM, hidden])
+    const key = JSON.stringify([cuts.list, cuts.whole, cuts.closeM, hidden, classes])
     const known = this.kept.get(key)
     if (known) {
       this.kept.delete(key)
       this.kept.set(key, known)
       return known
     }
-    const answer = await this.door.faceMesh(shown)
+    const answer = await this.door.faceMesh(shown, classes)
     if (!answer) return null
     const made = drawnFaces(answer.mesh)
     // of a scene that is on its way out they serve once

@@ -12,22 +12,27 @@ import {
   WebGLRenderTarget,
 } from 'three'
 import { aimEye } from './aim.ts'
+import { CUTS, CUTS_PARS, CUTS_VERTEX, CUTS_VERTEX_PARS } from './shaders-cuts.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
 import type { StageScene } from './scene.ts'
 import type { OutlineRequest } from './types.ts'
 
-const FACET_VERTEX = /* glsl */ `
+export const FACET_VERTEX = /* glsl */ `
 out vec3 vView;
+${CUTS_VERTEX_PARS}
 void main() {
+  ${CUTS_VERTEX}
   vec4 view = modelViewMatrix * vec4(position, 1.0);
   vView = view.xyz;
   gl_Position = projectionMatrix * view;
 }
 `
-const FACET_FRAGMENT = /* glsl */ `
+export const FACET_FRAGMENT = /* glsl */ `
 in vec3 vView;
 out vec4 colour;
+${CUTS_PARS}
 void main() {
+  ${CUTS}
   vec3 n = cross(dFdx(vView), dFdy(vView));
   float l = length(n);
   // never nought: nought means that nothing is there
@@ -38,6 +43,14 @@ void main() {
  * Two facets are two where their normals differ by more than about 25 degrees, or where the depth steps: by its second difference, which
  * is nought over a plane however it lies.
  */
+export const FACET_EDGE = /* glsl */ `
+float edge(vec4 a, vec4 m, vec4 b) {
+  if ((a.a > 0.0) != (b.a > 0.0)) return 1.0;
+  if (a.a <= 0.0 || m.a <= 0.0) return 0.0;
+  float away = abs(m.a - 1000.0);
+  return dot(a.xyz, b.xyz) < 0.9 || abs(a.a - 2.0 * m.a + b.a) > 0.03 * away + 0.03 ? 1.0 : 0.0;
+}
+`
 const LINE_FRAGMENT = /* glsl */ `
 in vec2 vUv;
 out vec4 colour;
@@ -47,12 +60,7 @@ uniform vec3 uColour;
 uniform float uHalo;
 // pixels to both sides: wide for signs, so that thin things vanish
 uniform float uReach;
-float edge(vec4 a, vec4 m, vec4 b) {
-  if ((a.a > 0.0) != (b.a > 0.0)) return 1.0;
-  if (a.a <= 0.0 || m.a <= 0.0) return 0.0;
-  float away = abs(m.a - 1000.0);
-  return dot(a.xyz, b.xyz) < 0.9 || abs(a.a - 2.0 * m.a + b.a) > 0.03 * away + 0.03 ? 1.0 : 0.0;
-}
+${FACET_EDGE}
 void main() {
   vec2 at = vec2(vUv.x, 1.0 - vUv.y);
   vec4 here = texture(uFacets, at);

@@ -29,9 +29,10 @@ import { halton } from '#core/base'
 import { axesOf, type Camera } from '#core/camera'
 import { DAYLIGHT, exposureFactor, SUN_COLOUR, sunDirection, skyScale, type SkyLight } from '#core/optics'
 import { BAKE_DEFAULTS } from '#mesh'
-import { ALL_SHOWN } from '#core/section'
+import { ALL_SHOWN, OUTLINE, type Spacing } from '#core/section'
 import { CutFacePass, FLAT_ROUGHNESS, type DrawnFaces } from './cut-faces.ts'
 import { aimEye, NEAR_M, type Size, type Tile, type ViewCuts } from './aim.ts'
+import { CutGhostPass } from './cut-ghost.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
 import type { StageScene } from './scene.ts'
 import { SunShadow } from './sun-shadow.ts'
@@ -52,9 +53,7 @@ interface Targets {
 /** Pictures whose first frames are looked at while the others come; the edges of those that are seen at their size are filtered. */
 const SOFTENED: ReadonlySet<Owner> = new Set(['picture', 'outside', 'moving', 'thumbnail'])
 const FILTERED: ReadonlySet<Owner> = new Set(['picture', 'outside', 'moving'])
-/** Outlines of cut faces: a wide line of ISO 128-2 in print, never thinner than this on the screen; distance of hatching lines. */
-const OUTLINE_MM = 0.5
-const LEAST_LINE_PX = 1.4
+/** Distance of hatching lines where none is set. */
 const HATCH_MM = 2
 const HATCH_M = 0.06
 const MM_PER_INCH = 25.4
@@ -91,6 +90,13 @@ const CUBE_CAMERA: Camera = {
   frame: { widthPx: ENVIRONMENT_PX, heightPx: ENVIRONMENT_PX, densityPpi: 72, guides: 'none' },
 }
 
+/** Metres between hatching lines; `paperM` is a printed millimetre in the model, null where the picture has no scale. */
+function hatchDistance(hatch: Spacing | undefined, paperM: number | null, plainM: number): number {
+  if (hatch && 'modelM' in hatch) return hatch.modelM
+  // without a scale a hatching on paper keeps its proportion to the usual one
+  return paperM === null ? (plainM * (hatch?.paperMm ?? HATCH_MM)) / HATCH_MM : paperM * (hatch?.paperMm ?? HATCH_MM)
+}
+
 export const skyOf = (sun: Appearance['look.sun']): SkyLight => ({
   sunBearingDeg: sun.bearingDeg,
   sunElevationDeg: sun.elevationDeg,
@@ -120,6 +126,7 @@ export class Passes {
   private readonly finish = fullPass(FINISH_FRAGMENT, { uSource: { value: null }, uWeight: { value: 1 }, uFilter: { value: 0 }, uPixel: { value: new Vector2() }, uTone: { value: 1 }, toneMappingExposure: { value: 1 } }) // prettier-ignore
   private sky = { key: '', scale: 1 }
   private readonly faces = new CutFacePass()
+  private readonly ghost: CutGhostPass
 
   constructor(gl: FullPasses, stage: StageScene) {
     const { renderer } = gl
@@ -128,6 +135,7 @@ export class Passes {
     this.stage = stage
     renderer.autoClear = false
     this.shadow = new SunShadow(renderer, stage)
+    this.ghost = new CutGhostPass(gl, stage)
     this.lighting = fullPass(LIGHTING_FRAGMENT, {
       ...stage.light,
       uColourTexture: { value: null },
@@ -190,6 +198,8 @@ export class Passes {
     renderer.setRenderTarget(t.lit)
     this.gl.full(this.lighting)
     if (stage.prepare('clear')) renderer.render(stage.scene, this.eye)
+    if (look.shown.cuts.ghost && stage.cutting.isOn && owner !== 'around' && owner !== 'meter')
+      this.ghost.draw(t.lit, this.eye, size, look.exposure.tone)
     t.summed = index + 1
     t.isAdded = false
     renderer.setRenderTarget(null)
@@ -201,13 +211,14 @@ export class Passes {
     const { projection } = lens
     const isFlat = projection.kind === 'parallel' || projection.kind === 'oblique'
     // a printed millimetre in metres of the model: where there is a scale, hatching keeps its distance on paper
+    const { outline = OUTLINE, hatch, face = 'solid' } = look.shown.cuts
     const paperM = isFlat ? (projection.widthM / frame.widthPx) * (frame.densityPpi / MM_PER_INCH) : null
     this.faces.draw(this.renderer, this.eye, faces, {
-      style: look.shown.cuts.face ?? 'solid',
+      style: face,
       tone: look.exposure.tone,
       size,
-      linePx: Math.max(LEAST_LINE_PX, (OUTLINE_MM * frame.densityPpi) / MM_PER_INCH / perPx),
-      hatchM: paperM === null ? Math.min(HATCH_M, this.stage.radius / 40) : paperM * HATCH_MM,
+      linePx: Math.max(outline.screenPx, (outline.printMm * frame.densityPpi) / MM_PER_INCH / perPx),
+      hatchM: hatchDistance(hatch, paperM, Math.min(HATCH_M, this.stage.radius / 40)),
     })
   }
 
@@ -297,6 +308,7 @@ export class Passes {
     for (const owner of [...this.targets.keys()]) this.dropTargets(owner)
     this.shadow.dispose()
     this.faces.dispose()
+    this.ghost.dispose()
     this.environment.dispose()
   }
 

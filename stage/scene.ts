@@ -203,6 +203,18 @@ export class StageScene {
       e.mesh.visible = wanted.size > 0 && isUnder(e.nodeId, wanted) && !isHidden(e.nodeId, gone)
   }
 
+  /** Makes visible what cuts take something from: all that is shown and not left whole. Whether there is any. */
+  prepareCut(): boolean {
+    const gone = new Set(this.hidden)
+    let any = false
+    for (const e of this.entries) {
+      e.mesh.visible = !isHidden(e.nodeId, gone) && this.cutting.takesFrom(e.nodeId)
+      e.mesh.geometry = e.drawn
+      any ||= e.mesh.visible
+    }
+    return any
+  }
+
   drawingUniforms(set: (u: Uniforms) => void): void {
     for (const e of this.entries) set(e.drawing.uniforms)
   }

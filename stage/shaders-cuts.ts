@@ -62,7 +62,9 @@ bool isCutAway(vec3 p) {
 #endif
 `
 export const CUTS = /* glsl */ `
-  #ifdef CUTS
+  #ifdef ONLY_GONE
+    if (!isCutAway(vCutPlace)) discard;
+  #elif defined( CUTS )
     if (isCutAway(vCutPlace)) discard;
   #endif
 `

@@ -5,7 +5,7 @@ import type { Camera } from '#core/camera'
 import type { Box, Vec3 } from '#core/math'
 import type { PlacedModel } from '#core/placing'
 import type { LightVolume, SceneFacts, Soup } from '#mesh'
-import type { Shown } from '#core/section'
+import type { ClassesByHand, Shown } from '#core/section'
 import type { PartValue, StagePart } from '#model'
 
 /** What a picture shows besides the camera: what is shown, and the parts that the registry hands to the stage. */
@@ -14,6 +14,8 @@ export type Appearance = { readonly shown: Shown } & { readonly [P in StagePart]
   readonly metered?: boolean
   /** One plain tone for all surfaces, for working quickly. */
   readonly clay?: boolean
+  /** Classes of materials set by hand: how their cut faces are hatched. */
+  readonly classes?: ClassesByHand
 }
 
 export interface PictureRequest {

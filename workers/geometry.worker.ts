@@ -1,7 +1,7 @@
 // Geometry in a worker: rays, storeys and light. A thin door, no maths here.
 import { expose, transfer } from 'comlink'
 import { ask, bakeLight, centreLines, MeshScene, placedCheck, shiftedStoreys, shiftedWalls, type Placed } from '#mesh'
-import type { Shown } from '#core/section'
+import type { ClassesByHand, Shown } from '#core/section'
 import type { GeometryContract } from './contract.ts'
 
 let at: Placed | null = null
@@ -22,9 +22,9 @@ expose({
   connect: (port) =>
     expose(
       {
-        faceMesh: async (shown: Shown) => {
+        faceMesh: async (shown: Shown, classes: ClassesByHand) => {
           if (!at) return null
-          const mesh = at.scene.faceMesh(shown)
+          const mesh = at.scene.faceMesh(shown, classes)
           const arrays = Object.values(mesh) as Float32Array[]
           return transfer({ scene: sceneNumber, mesh }, arrays.map((a) => a.buffer as ArrayBuffer)) // prettier-ignore
         },

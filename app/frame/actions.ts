@@ -79,6 +79,7 @@ function fitting(): Action[] {
   const measurements = useMeasurements()
   return [
     action('measure', 'Measure between two points', () => begin('measure'), { key: 'M', enabled: isOpen }),
+    action('staff', 'Stand a measuring staff', () => begin('staff'), { enabled: isOpen }),
     action('measure-clear', 'Clear what was measured', measurements.clear, {
       enabled: () => measurements.pairs.length > 0,
     }),

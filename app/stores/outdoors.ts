@@ -52,7 +52,9 @@ export const useOutdoors = defineStore('outdoors', () => {
     }
     return undefined
   }
-  const appearance = (setup: Setup): ReturnType<typeof appearanceOf> =>
-    appearanceOf(setupAsShown(setup, project.document?.objectSets, centreOf), isOutdoors(setup))
+  const appearance = (setup: Setup): ReturnType<typeof appearanceOf> => {
+    const { objectSets, materialClasses } = project.document ?? {}
+    return appearanceOf(setupAsShown(setup, objectSets, centreOf), isOutdoors(setup), materialClasses)
+  }
   return { isOutdoors, appearance }
 })

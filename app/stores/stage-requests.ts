@@ -9,8 +9,6 @@ import type { Models } from './stage-models.ts'
 import { minus } from './stage-placing.ts'
 import type { Workers } from './stage-workers.ts'
 
-/** Samples of the picture at rest, of thumbnails and of finished stills. */
-export const SAMPLES = { picture: 16, clay: 6, thumbnail: 1, still: 32 } as const
 export function createRequests({ stageNow }: Workers, { ready, originNow, firstIsShown }: Models) {
   const still = ref<number | null>(null)
   /** Seconds until it is finished, as far as can be told; null in the beginning. */
@@ -42,14 +40,14 @@ export function createRequests({ stageNow }: Workers, { ready, originNow, firstI
     ready.value ? ((await stageNow()?.meter(local(request))) ?? null) : null
 
   /** A finished PNG with progress in `still`; null when cancelled. One at a time. */
-  async function finish(camera: Camera, appearance: Appearance): Promise<Blob | null> {
+  async function finish(camera: Camera, appearance: Appearance, samples: number): Promise<Blob | null> {
     const s = stageNow()
     if (!s || !ready.value || still.value !== null) return null
     still.value = 0
     stillLeftS.value = null
     const begun = performance.now()
     try {
-      return await s.still(local({ camera, appearance, samples: SAMPLES.still }), (done) => {
+      return await s.still(local({ camera, appearance, samples }), (done) => {
         if (still.value === null) return
         still.value = done
         stillLeftS.value = leftOf(done, (performance.now() - begun) / 1000)

@@ -15,7 +15,6 @@ import { createWorkers } from './stage-workers.ts'
 
 export { appearanceOf } from './appearance.ts'
 export type { LoadState } from './stage-known.ts'
-export { SAMPLES } from './stage-requests.ts'
 
 export const useStage = defineStore('stage', () => {
   const workers = createWorkers()

@@ -3,6 +3,7 @@ import { StorageSerializers, useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { ref, shallowRef, type Ref } from 'vue'
 import type { CellName } from '#model'
+import { SAMPLES } from './samples.ts'
 
 export type Tool = 'turn' | 'orbit' | 'slide' | 'dolly' | 'stand' | 'pick'
 /** What a click on picture, Plan or Side is asked for; drags do what they always do. */
@@ -15,11 +16,20 @@ export type Picking =
   | 'main-direction'
   | 'fit-points'
   | 'measure'
+  | 'staff'
   | 'over'
   | CutPicking
 /** Places asked for by cuts. */
 export type CutPicking =
-  'cut-through' | 'cut-between' | 'section' | 'section-parallel' | 'near-place' | 'far-place' | 'cut-line'
+  | 'cut-through'
+  | 'cut-between'
+  | 'cut-middle'
+  | 'cut-room'
+  | 'section'
+  | 'section-parallel'
+  | 'near-place'
+  | 'far-place'
+  | 'cut-line'
 export type StandTab = 'place' | 'straighten' | 'fit' | 'views'
 /** What the Visible panel lists. */
 export type VisibleTab = 'objects' | 'storeys' | 'materials' | 'sets'
@@ -51,6 +61,9 @@ function createHabits() {
     snapping: useLocalStorage('yoroi.snapping', true),
     /** One plain tone for all surfaces while working; no part of the look. */
     clay: useLocalStorage('yoroi.clay', false),
+    /** Samples of the picture at rest, and of a finished one. */
+    samples: useLocalStorage('yoroi.samples', SAMPLES.picture),
+    stillSamples: useLocalStorage('yoroi.stillSamples', SAMPLES.still),
     /** All viewpoints as cones in Plan, Side and the outside view. */
     allCones: useLocalStorage('yoroi.allCones', false),
     walkMps: useLocalStorage('yoroi.walkMps', WALK_MPS),

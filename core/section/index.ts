@@ -6,11 +6,14 @@ export {
   isBetweenCuts,
   NEAR_CUT,
   nearPlane,
+  OUTLINE,
   sightAlong,
   sightThrough,
   type FaceStyle,
+  type OutlineWeight,
   type Shown,
   type Sight,
+  type Spacing,
 } from './shown.ts'
 export { sliceMesh, sliceChains, type Chain, type Plane } from './slice.ts'
 export { sliceTree, type Mesh, type SliceTree } from './slice-tree.ts'
@@ -20,6 +23,7 @@ export { contourArea, contourLength, filledRegion, type Contour } from './region
 export { flattened, inSpace, onAxes, planeAxes, type PlaneAxes } from './plane-axes.ts'
 export { boxAxes, isLaidOpen, partingLines, planesOf } from './exposed.ts'
 export { gapClosed, gapOf, gapsClosed } from './close-gaps.ts'
+export { clearance, type Clearance } from './clear.ts'
 export { isInside, nested, polygonArea, type Polygon } from './nest.ts'
 export {
   CUT_KINDS,
@@ -32,6 +36,15 @@ export {
   type CutKind,
   type CutPlace,
 } from './making.ts'
+export {
+  classOf,
+  HATCHES,
+  MATERIAL_CLASSES,
+  proposedClass,
+  type ClassesByHand,
+  type HatchLines,
+  type MaterialClass,
+} from './material-class.ts'
 export { cutMarks, type CutMark } from './marks.ts'
 export { cutHandles, heldAlong, type CutHandle } from './handles.ts'
 export { shiftedShown } from './elsewhere.ts'

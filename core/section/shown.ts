@@ -26,8 +26,24 @@ export interface Shown {
     readonly lightIn?: boolean
     /** How cut faces look; `open` where nothing is said. */
     readonly face?: FaceStyle
+    /** Distance of hatching lines; left out, 2 mm on paper where the picture has a scale, else by the size of the model. */
+    readonly hatch?: Spacing
+    /** Width of the outlines; left out, as `OUTLINE` says. */
+    readonly outline?: OutlineWeight
+    /** What is cut away is drawn as faint lines. */
+    readonly ghost?: true
   }
 }
+/** On paper: millimetres, where the picture has a scale; on the model: metres. */
+export type Spacing = { readonly paperMm: number } | { readonly modelM: number }
+export interface OutlineWeight {
+  /** At least so wide on the screen, pixels. */
+  readonly screenPx: number
+  /** In print, millimetres. */
+  readonly printMm: number
+}
+/** A wide line in print (iso128-2); never thinner than this on the screen. */
+export const OUTLINE: OutlineWeight = { screenPx: 1.4, printMm: 0.5 }
 /** Open: none; filled: each in its object's own colour; hatched; solid: one dark tone. */
 export type FaceStyle = 'open' | 'filled' | 'hatched' | 'solid'
 export const ALL_SHOWN: Shown = { hidden: [], cuts: { nearM: null, farM: null, list: [] } }

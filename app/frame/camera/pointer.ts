@@ -4,7 +4,7 @@ import { shallowRef } from 'vue'
 import { toCamera, widthAtDepthM, type Camera } from '#core/camera'
 import { distance } from '#core/math'
 import { sightThrough, type Sight } from '#core/section'
-import type { Hit } from '#mesh'
+import type { ClearAt, Hit } from '#mesh'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 
@@ -14,6 +14,8 @@ export interface Probe {
   readonly awayM: number
   /** Width of the picture at that depth. */
   readonly widthM: number
+  /** The room in the section that is looked through there. */
+  readonly clear: ClearAt | null
 }
 
 function pointer() {
@@ -37,7 +39,13 @@ function pointer() {
         mine = asked
         const [x, y]: readonly [number, number] = at
         const sight = sightAt(camera, x, y)
-        const hit = sight ? await stage.rays.pick(sight, project.shown) : null
+        const { shown } = project
+        const [hit, clear] = sight
+          ? await Promise.all([
+              stage.rays.pick(sight, shown),
+              shown.cuts.list.length > 0 ? stage.rays.clearAt(sight, shown) : null,
+            ])
+          : [null, null]
         if (!at) return
         const depthM = hit ? -toCamera(camera.pose, hit.point)[2] : 0
         const kind = camera.lens.projection.kind
@@ -47,6 +55,7 @@ function pointer() {
               hit,
               awayM: flat ? depthM : distance(hit.point, camera.pose.station),
               widthM: widthAtDepthM(camera, depthM),
+              clear,
             }
           : null
         if (at[0] !== x || at[1] !== y) asked++

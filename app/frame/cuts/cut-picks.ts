@@ -1,21 +1,28 @@
 // Picked places that make cuts: along a face, between two things, a section through a place.
 import { shallowRef } from 'vue'
-import { addScaled, distance, normalize, sub, type Vec3 } from '#core/math'
+import { addScaled, boxCentre, boxSize, distance, normalize, sub, type Vec3 } from '#core/math'
 import { newCut, type Cut } from '#core/section'
-import { atan2Deg, wrapBearingDeg } from '#core/base'
+import { atan2Deg, bearingDifferenceDeg, wrapBearingDeg } from '#core/base'
 import { useNotices } from '../../stores/notices.ts'
+import { useProject } from '../../stores/project.ts'
+import { useStage } from '../../stores/stage.ts'
 import { takesPicks } from '../straighten/picking.ts'
 import { useCuts } from './cuts.ts'
 import { useSections } from './section-here.ts'
 
 /** Steeper than this a face is upright, and the cut along it. */
 const UPRIGHT = 0.02
+/** A room is looked for a little off the wall that was clicked; a box round it cuts its walls open, metres. */
+const OFF_WALL_M = 0.3
+const ROUND_ROOM_M = 0.1
 /** Of the gap between two things the cut takes this share; typed. */
 const share = shallowRef(0.5)
 
 /** Registers what clicks do that cuts ask for; once a Frame view. */
 export function useCutPicks() {
   const notices = useNotices()
+  const project = useProject()
+  const stage = useStage()
   const { addCut, place, part, set } = useCuts()
   const { sectionHere } = useSections()
   let first: Vec3 | null = null
@@ -56,6 +63,32 @@ export function useCutPicks() {
     // what lies on the first one's side goes
     return along(addScaled(from, sub(point, from), share.value), normalize(sub(from, point))) !== null
   })
+  takesPicks('cut-middle', (_, hit) => {
+    const box = hit && stage.byId.get(hit.nodeId)?.box
+    if (!box) {
+      notices.say('This needs an object: click it in the picture.', 'warning')
+      return false
+    }
+    // along the longer way it lies: one looks square to it
+    const [wide, deep] = boxSize(box)
+    const point = boxCentre(box)
+    const at = place()
+    const bearings = wide >= deep ? [0, 180] : [90, 270]
+    const bearingDeg =
+      bearings.find((b) => Math.abs(bearingDifferenceDeg(at?.bearingDeg ?? 0, b)) <= 90) ?? bearings[0]!
+    return at !== null && addCut((id, name) => ({ id, name, on: true, reversed: false, kind: 'upright', point, bearingDeg })) !== null // prettier-ignore
+  })
+  takesPicks('cut-room', (point, hit) => {
+    void boxRound(hit ? addScaled(point, hit.normal, OFF_WALL_M) : point)
+    return true
+  })
+  async function boxRound(point: Vec3): Promise<void> {
+    const room = await stage.rays.roomAt(point, place()?.mainBearingDeg ?? 0, project.shown)
+    if (!room) return notices.say('No walls stand on all four sides of that place. A box can be typed, or goes round the selection.', 'warning') // prettier-ignore
+    const { centre, turnDeg } = room
+    const sizeM = room.sizeM.map((v) => v + 2 * ROUND_ROOM_M) as unknown as Vec3
+    addCut((id, name) => ({ id, name, on: true, reversed: false, kind: 'box', centre, sizeM, turnDeg }))
+  }
   for (const end of ['near', 'far'] as const)
     takesPicks(`${end}-place`, (point) => {
       const now = part.value

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-// Measured distances, points of a fit, and what a click would take: drawn over picture, Plan or Side by their own projection.
+// Measured distances, measuring staffs, points of a fit, and what a click would take: drawn over picture, Plan or Side by their own projection.
 import OverlayChip from '../../controls/OverlayChip.vue'
 import { computed } from 'vue'
 import { formatLength, lengthSuffix } from '#core/base'
+import { staffMarks } from '#core/framing'
 import type { Vec3 } from '#core/math'
 import { useProject } from '../../stores/project.ts'
 import { useMeasurements } from './measurements.ts'
@@ -38,6 +39,30 @@ const marks = computed(() =>
     ]
   }),
 )
+/** Half the length of a mark, pixels, by its rank; marks nearer together than this are left out, the lesser ones first. */
+const MARK_PX = [3, 5, 7] as const
+const APART_PX = [3, 3, 11] as const
+const staffs = computed(() =>
+  measurements.staffs.flatMap(({ foot, heightM }, i) => {
+    const pole = props.line(foot, [foot[0], foot[1], foot[2] + heightM])
+    if (!pole) return []
+    const [dx, dy] = [pole.b[0] - pole.a[0], pole.b[1] - pole.a[1]]
+    const l = Math.hypot(dx, dy)
+    // seen from above it is a place
+    const [ux, uy] = l > 1 ? [-dy / l, dx / l] : [1, 0]
+    const marks = staffMarks(foot, heightM)
+    const perMark = l / Math.max(1, marks.length - 1)
+    const every = [perMark, perMark * 5, perMark * 10]
+    const drawn = marks.flatMap((m) => {
+      const at = props.toPx(m.at)
+      if (!at || every[m.rank]! < APART_PX[m.rank]) return []
+      const h = MARK_PX[m.rank]
+      const d = `M${at.x - ux * h} ${at.y - uy * h}L${at.x + ux * h} ${at.y + uy * h}`
+      return [{ d, x: at.x, y: at.y, text: m.rank === 2 ? long(m.heightM) : '' }]
+    })
+    return [{ key: `s${i}`, d: `M${pole.a[0]} ${pole.a[1]}L${pole.b[0]} ${pole.b[1]}`, foot: pole.a, drawn }]
+  }),
+)
 const points = computed(() => measurements.fitPoints.flatMap((p) => props.toPx(p) ?? []))
 const from = computed(() => (measurements.from ? props.toPx(measurements.from) : null))
 </script>
@@ -49,6 +74,18 @@ const from = computed(() => (measurements.from ? props.toPx(measurements.from) :
       <path class="way" :d="m.d" />
       <circle v-for="(e, i) in m.ends" :key="i" :cx="e[0]" :cy="e[1]" r="3" />
       <OverlayChip :x="m.x + 7" :y="m.y - 5" :text="m.text" />
+    </g>
+    <g v-for="s in staffs" :key="s.key" data-testid="staff">
+      <path class="under" :d="s.d" />
+      <path class="way" :d="s.d" />
+      <template v-for="(m, i) in s.drawn" :key="i">
+        <path class="under" :d="m.d" />
+        <path class="way" :d="m.d" />
+      </template>
+      <template v-for="(m, i) in s.drawn" :key="`t${i}`">
+        <OverlayChip v-if="m.text" :x="m.x + 11" :y="m.y + 4" :text="m.text" />
+      </template>
+      <circle :cx="s.foot[0]" :cy="s.foot[1]" r="3" />
     </g>
     <path v-for="(p, i) in points" :key="`p${i}`" class="point" :d="`M${p.x - 5} ${p.y}h10M${p.x} ${p.y - 5}v10`" />
     <circle v-if="from" class="from" :cx="from.x" :cy="from.y" r="4" />

@@ -8,27 +8,22 @@ import {
   IconSeparatorVertical,
   IconStairs,
 } from '@tabler/icons-vue'
-import { computed } from 'vue'
-import { CUT_KINDS, gapClosed, type CutKind, type FaceStyle } from '#core/section'
-import ChoiceRow from '../../controls/ChoiceRow.vue'
+import { CUT_KINDS, type CutKind } from '#core/section'
 import NumberField from '../../controls/NumberField.vue'
-import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
 import { KIND_WORDS, useCuts } from '../cuts/cuts.ts'
 import { useCutLine } from '../cuts/cut-line.ts'
+import { betweenShare } from '../cuts/cut-picks.ts'
 import { useSections } from '../cuts/section-here.ts'
 import { usePicking } from '../straighten/picking.ts'
 import CutEnds from './CutEnds.vue'
 import CutFacts from './CutFacts.vue'
 import CutList from './CutList.vue'
-import { useLiveEdits } from './live-edits.ts'
+import CutLooks from './CutLooks.vue'
 import PanelHead from './PanelHead.vue'
 
 const view = useView()
-const stage = useStage()
-const { part, list, add, set, isAny, switchAll, whole, leaveWhole, cutAgain, withPart } = useCuts()
-const { number } = useLiveEdits()
-const gapM = computed(() => gapClosed(stage.facts?.box ?? null))
+const { part, list, add, isAny, switchAll } = useCuts()
 const { planOfStorey } = useSections()
 const line = useCutLine()
 const { begin } = usePicking()
@@ -48,13 +43,6 @@ const TITLES: Record<CutKind, string> = {
   box: 'Leaves what lies in a box: round the selection, or a part of the model',
   stepped: 'Takes away what lies before an upright line with jogs',
 }
-const FACES: readonly { value: FaceStyle; label: string; title: string }[] = [
-  { value: 'solid', label: 'solid', title: 'Cut faces in one dark tone (poche)' },
-  { value: 'hatched', label: 'hatched', title: 'Lines at 45°, neighbours the other way' },
-  { value: 'filled', label: 'own', title: 'Each in its object’s own colour, in the light' },
-  { value: 'open', label: 'none', title: 'No faces: one looks into things' },
-]
-const nameOf = (id: string): string => stage.byId.get(id)?.name ?? `${id} (not there)`
 </script>
 
 <template>
@@ -92,8 +80,35 @@ const nameOf = (id: string): string => stage.byId.get(id)?.name ?? `${id} (not t
         >
           a line in Plan
         </button>
+        <button
+          class="btn"
+          title="Upright, along the centre line of an object: the longer way it lies"
+          :class="{ on: view.picking === 'cut-middle' }"
+          @click="begin('cut-middle')"
+        >
+          an object
+        </button>
+        <button
+          class="btn"
+          title="A box round the room that is clicked, a little larger than it"
+          :class="{ on: view.picking === 'cut-room' }"
+          @click="begin('cut-room')"
+        >
+          a room
+        </button>
       </span>
     </div>
+    <NumberField
+      v-if="view.picking === 'cut-between'"
+      label="At a share of"
+      suffix="%"
+      :model-value="betweenShare * 100"
+      :digits="1"
+      :min="0"
+      :max="100"
+      hint="Of the gap between the two, from the first one that is clicked"
+      @change="betweenShare = $event / 100"
+    />
     <div class="line">
       <span class="quiet">In one step</span>
       <span class="buttons">
@@ -129,50 +144,7 @@ const nameOf = (id: string): string => stage.byId.get(id)?.name ?? `${id} (not t
     <CutList />
     <template v-if="list.length > 0">
       <hr />
-      <ChoiceRow label="Faces" :model-value="part.face" :options="FACES" @change="set({ face: $event })" />
-      <label class="tick" title="Otherwise what is cut away goes on casting its shadow">
-        <input
-          type="checkbox"
-          :checked="part.lightIn === true"
-          @change="set({ lightIn: part.lightIn ? undefined : true })"
-        />
-        the sun comes in through the cut
-      </label>
-      <div class="line">
-        <span class="quiet">Left whole</span>
-        <span class="buttons">
-          <button
-            class="btn"
-            :disabled="view.selection.length === 0"
-            title="No cut takes anything from the selected objects"
-            @click="leaveWhole"
-          >
-            The selected
-          </button>
-        </span>
-      </div>
-      <ul v-if="whole.length > 0" class="whole">
-        <li v-for="id in whole" :key="id">
-          <span :title="id">{{ nameOf(id) }}</span><button
-            class="plain"
-            :aria-label="`Cut ${nameOf(id)} again`"
-            @click="cutAgain(id)"
-          >
-            cut again
-          </button>
-        </li>
-      </ul>
-      <NumberField
-        label="Close gaps to"
-        suffix="mm"
-        :model-value="(part.closeM ?? gapM) * 1000"
-        :digits="2"
-        :step="0.1"
-        :min="0"
-        :max="1000"
-        hint="Surfaces with wider gaps have no inside: they are drawn as lines and listed"
-        v-on="number((mm) => withPart({ closeM: mm / 1000 }))"
-      />
+      <CutLooks />
       <CutFacts />
     </template>
     <hr />
@@ -202,23 +174,5 @@ const nameOf = (id: string): string => stage.byId.get(id)?.name ?? `${id} (not t
 kbd {
   font: 11px var(--mono);
   color: var(--quiet);
-}
-.whole {
-  list-style: none;
-  margin: 0;
-  padding: 0 14px 4px;
-}
-.whole li {
-  display: flex;
-  justify-content: space-between;
-  gap: 8px;
-  min-height: 24px;
-  align-items: center;
-  font-size: 12px;
-}
-.whole span {
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
 }
 </style>

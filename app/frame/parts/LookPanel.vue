@@ -1,14 +1,17 @@
 <script setup lang="ts">
-// Sun and backdrop: the parts of the look that the picture draws.
+// Sun and backdrop: the parts of the look that the picture draws; and how far pictures are refined.
 import { computed } from 'vue'
 import type { Command, EditPart, PartValue } from '#model'
 import ChoiceRow from '../../controls/ChoiceRow.vue'
 import NumberField from '../../controls/NumberField.vue'
 import { useProject } from '../../stores/project.ts'
+import { heldSamples, LEAST_SAMPLES, MOST_SAMPLES, SAMPLES } from '../../stores/samples.ts'
+import { useView } from '../../stores/view.ts'
 import { useLiveEdits } from './live-edits.ts'
 import PanelHead from './PanelHead.vue'
 
 const project = useProject()
+const view = useView()
 const look = computed(() => project.working!.look)
 const withPart = <P extends EditPart>(part: P, value: PartValue<P>): Command => ({
   type: 'setPart',
@@ -63,6 +66,32 @@ const BACKDROPS = [
       :options="BACKDROPS"
       :model-value="look.backdrop.kind"
       @change="set('look.backdrop', { ...look.backdrop, kind: $event as 'sky' | 'colour' })"
+    />
+    <hr />
+    <h3>Refined with</h3>
+    <NumberField
+      label="At rest"
+      suffix="samples"
+      :model-value="view.samples"
+      :digits="0"
+      :step="4"
+      :min="LEAST_SAMPLES"
+      :max="MOST_SAMPLES"
+      :reset-to="SAMPLES.picture"
+      hint="Of this browser, for every project: more are calmer and slower"
+      @change="view.samples = heldSamples($event)"
+    />
+    <NumberField
+      label="Finished"
+      suffix="samples"
+      :model-value="view.stillSamples"
+      :digits="0"
+      :step="8"
+      :min="LEAST_SAMPLES"
+      :max="MOST_SAMPLES"
+      :reset-to="SAMPLES.still"
+      hint="Of pictures that are saved"
+      @change="view.stillSamples = heldSamples($event)"
     />
   </section>
 </template>

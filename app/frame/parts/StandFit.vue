@@ -128,9 +128,50 @@ const long = (m: number): string => {
         >
           Click them…
         </button>
-        <button class="btn" :disabled="measurements.pairs.length === 0" @click="measurements.clear()">Clear</button>
+        <button
+          class="btn"
+          :disabled="measurements.pairs.length + measurements.staffs.length === 0"
+          @click="measurements.clear()"
+        >
+          Clear
+        </button>
       </span>
     </div>
+    <div class="line">
+      <span class="quiet">Staff</span>
+      <span class="buttons">
+        <button
+          class="btn"
+          :class="{ on: view.picking === 'staff' }"
+          title="A measuring staff with marks, upright on a point that is clicked in the picture, Plan or Side"
+          @click="picking.begin('staff')"
+        >
+          Stand it…
+        </button>
+      </span>
+    </div>
+    <NumberField
+      label="of"
+      kind="length"
+      :unit="project.document!.unit"
+      :model-value="measurements.staffHeightM"
+      :step="0.1"
+      :min="0.001"
+      :max="1000"
+      hint="How high the next staff is"
+      @change="measurements.staffHeightM = $event"
+    />
+    <ol v-if="measurements.staffs.length" class="measured">
+      <li v-for="(s, i) in measurements.staffs" :key="i">
+        <b class="num">{{ long(s.heightM) }}</b>
+        <span class="num quiet"
+          >on x {{ signed(s.foot[0], 2) }} y {{ signed(s.foot[1], 2) }} z {{ signed(s.foot[2], 2) }}</span
+        >
+        <button class="plain quiet" title="Take this one away" @click="measurements.removeStaff(i)">
+          ×<span class="visually-hidden">Remove staff {{ i + 1 }}</span>
+        </button>
+      </li>
+    </ol>
     <ol v-if="measurements.list.length" class="measured">
       <li v-for="(m, i) in measurements.list" :key="i">
         <b class="num">{{ long(m.distanceM) }}</b>

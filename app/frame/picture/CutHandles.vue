@@ -126,6 +126,7 @@ function step(h: Handle, dx: number, dy: number): void {
   opacity: 0.7;
 }
 .grip :deep(.ink) {
-  stroke: #17636e;
+  fill: #17636e;
+  stroke: #fff;
 }
 </style>

@@ -2,6 +2,7 @@
 // Below the picture: what is being worked out, and how drags and keys behave; from outside, the ways back.
 import { computed } from 'vue'
 import { formatLength } from '#core/base'
+import type { ClearAt } from '#mesh'
 import { useOutside } from '../outside/outside.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
@@ -18,10 +19,16 @@ const long = (m: number): string => {
   const u = project.document?.unit ?? 'm'
   return u === 'ft-in' ? formatLength(m, u) : `${formatLength(m, u)} ${u}`
 }
+/** In a section: how much room there is, or how thick what is cut is. */
+const clearText = ({ cutName, widthM, heightM, isSolid }: ClearAt): string => {
+  const size = (m: number | null): string => (m === null ? 'open' : long(m))
+  return `${cutName}: ${isSolid ? 'cut' : 'clear'} ${size(widthM)} wide, ${size(heightM)} high`
+}
 /** Under the pointer: how far, what, how high, and how wide the picture is there. */
 const readout = computed(() => {
   const p = probe.value
   if (!p) return ''
+  if (p.clear) return `${clearText(p.clear)} · ${p.clear.isSolid ? '' : `${long(p.awayM)} · `}${p.hit.nodeName}`
   return `${long(p.awayM)} · ${long(p.hit.point[2])} high · ${long(p.widthM)} wide · ${p.hit.nodeName}`
 })
 const view = useView()

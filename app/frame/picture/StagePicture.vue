@@ -9,7 +9,8 @@ import { holdImage, lastImage } from '../../controls/last-image.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useProject } from '../../stores/project.ts'
 import { useOutdoors } from '../../stores/outdoors.ts'
-import { appearanceOf, SAMPLES, useStage } from '../../stores/stage.ts'
+import { heldSamples, SAMPLES } from '../../stores/samples.ts'
+import { appearanceOf, useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
 
 const props = defineProps<{
@@ -91,7 +92,7 @@ function request(camera: Camera, isMoving: boolean): void {
         appearance: { ...(props.place === 'outside' ? fromOutside(w) : outdoors.appearance(w)), clay: view.clay },
         moving: isMoving,
         quickFirst: jumps,
-        samples: view.clay ? SAMPLES.clay : SAMPLES.picture,
+        samples: view.clay ? Math.min(SAMPLES.clay, heldSamples(view.samples)) : heldSamples(view.samples),
         place: props.place,
       },
       (f) => put(f, mine, camera, isMoving),
@@ -106,6 +107,7 @@ const dragged = () =>
     props.busy,
     stage.placings,
     view.clay,
+    project.document?.materialClasses,
     ...PICTURE_PARTS.map((p) => project.workingShown && getPart(project.workingShown, p)),
   ] as const
 watch(dragged, ([camera, isMoving]) => camera && isMoving && request(camera, true), { flush: 'post' })
@@ -119,6 +121,7 @@ watchDebounced(
     [
       ...dragged(),
       pixels.value,
+      view.samples,
       stage.epoch,
       stage.lightEpoch,
       stage.ready,
@@ -135,7 +138,7 @@ onBeforeUnmount(() => {
 defineExpose({ refined, hasPicture })
 /** Near and far cut go with the camera: from outside they cut nothing. A building is metered there by itself. */
 function fromOutside(w: Setup): Appearance {
-  const a = appearanceOf(w, project.document?.subject === 'room')
+  const a = appearanceOf(w, project.document?.subject === 'room', project.document?.materialClasses)
   return { ...a, shown: { ...a.shown, cuts: { ...a.shown.cuts, nearM: null, farM: null } } }
 }
 </script>
@@ -147,6 +150,7 @@ function fromOutside(w: Setup): Appearance {
     :data-testid="`${place}-canvas`"
     :data-sample="refined?.sample ?? 0"
     :data-samples="refined?.samples ?? 0"
+    :data-lights="stage.lightEpoch"
   />
 </template>
 

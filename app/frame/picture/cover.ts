@@ -3,11 +3,11 @@ import { watchDebounced } from '@vueuse/core'
 import { api } from '../../api/client.ts'
 import { useProject } from '../../stores/project.ts'
 import { useOutdoors } from '../../stores/outdoors.ts'
+import { SAMPLES } from '../../stores/samples.ts'
 import { useStage } from '../../stores/stage.ts'
 
 const WIDTH_PX = 480
 const AFTER_MS = 6000
-const SAMPLES = 12
 
 export function useCover(): void {
   const project = useProject()
@@ -43,7 +43,7 @@ export function useCover(): void {
         heightPx: Math.max(8, Math.round(camera.frame.heightPx * k)),
         appearance: outdoors.appearance(working),
         moving: false,
-        samples: SAMPLES,
+        samples: SAMPLES.cover,
       })
       if (!bitmap) return
       const canvas = new OffscreenCanvas(bitmap.width, bitmap.height)

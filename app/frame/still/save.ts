@@ -4,7 +4,9 @@ import { pictureName, type Given } from './name.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useProject } from '../../stores/project.ts'
 import { useOutdoors } from '../../stores/outdoors.ts'
+import { heldSamples } from '../../stores/samples.ts'
 import { useStage } from '../../stores/stage.ts'
+import { useView } from '../../stores/view.ts'
 
 /** Begins at once; how far it is stands in the header. Tells why where it cannot begin. */
 export async function savePicture(): Promise<void> {
@@ -22,7 +24,7 @@ export async function savePicture(): Promise<void> {
   const file = nameFor(id, project.recalled?.name ?? project.document!.name, working)
   const started = performance.now()
   try {
-    const blob = await stage.finish(camera, useOutdoors().appearance(working))
+    const blob = await stage.finish(camera, useOutdoors().appearance(working), heldSamples(useView().stillSamples))
     if (!blob) {
       if (stage.ready) notices.say('The picture was cancelled; nothing was saved.')
       return

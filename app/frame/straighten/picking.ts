@@ -28,6 +28,9 @@ export const ASKS: Record<Picking, string> = {
   measure: 'Click two points, here, in Plan or in Side',
   'cut-through': 'Click a wall or a face for the cut to go along',
   'cut-between': 'Click two things: the cut goes between them',
+  'cut-middle': 'Click an object: the cut goes along its middle',
+  'cut-room': 'Click the floor or a wall of the room',
+  staff: 'Click where the measuring staff is to stand, here, in Plan or in Side',
   section: 'Click the place for the section to go through',
   'section-parallel': 'Click the place for the section to go through',
   'near-place': 'Click the wall or the place that holds the near cut',
@@ -44,6 +47,8 @@ const BY_SURFACE: readonly Picking[] = [
   'main-direction',
   'aim-object',
   'cut-through',
+  'cut-middle',
+  'cut-room',
   'section',
   'section-parallel',
 ]
@@ -158,6 +163,7 @@ function useTaking(centreBy: Readonly<Ref<CentreBy>>) {
   }
   const byPoint: Partial<Record<Picking, (point: Vec3) => void>> = {
     measure: (point) => measurements.add(point),
+    staff: (point) => measurements.addStaff(point),
     'fit-points': (point) => measurements.addFitPoint(point),
     centre: (point) => void centre(point, centreBy.value),
     horizon: (point) => horizon(point),

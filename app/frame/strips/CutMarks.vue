@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // Section lines in Plan and Side: chain lines with arrows and letters, the removed side thinly hatched, a handle on each plane.
-import { computed } from 'vue'
+import { computed, useId } from 'vue'
 import { addScaled, dot, type Vec3 } from '#core/math'
 import { cutMarks, type Cut, type CutMark } from '#core/section'
 import { useStage } from '../../stores/stage.ts'
@@ -19,6 +19,8 @@ const props = defineProps<{
   height: number
 }>()
 const stage = useStage()
+/** Plan and Side have one each. */
+const hatchId = useId()
 const { list, part, chosenId } = useCuts()
 const { dragging, begin, drag, nudge, done, cancel, reading } = useCutDrag()
 const line = useCutLine()
@@ -110,13 +112,13 @@ const step = (m: Mark, dx: number, dy: number): void =>
 <template>
   <g class="cut-marks" data-testid="cut-marks">
     <defs>
-      <pattern id="cut-hatch" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+      <pattern :id="hatchId" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
         <path d="M0 0V5" class="thin" />
       </pattern>
     </defs>
     <path v-if="drawn" class="chain" :d="drawn" data-testid="cut-line" />
     <g v-for="m in marks" :key="keyOf(grip(m))" :class="{ chosen: m.cut.id === chosenId }" :data-cut="m.cut.name">
-      <path class="gone" :d="hatch(m)" />
+      <path class="gone" :fill="`url(#${hatchId})`" :d="hatch(m)" />
       <path class="chain" :d="`M${m.a.x} ${m.a.y}L${m.b.x} ${m.b.y}`" />
       <path class="end" :d="arrow(m.a, m) + arrow(m.b, m)" />
       <text v-for="(p, i) in [m.a, m.b]" :key="i" :x="letterAt(p, m).x" :y="letterAt(p, m).y" text-anchor="middle">{{
@@ -144,7 +146,6 @@ const step = (m: Mark, dx: number, dy: number): void =>
 
 <style scoped>
 .gone {
-  fill: url(#cut-hatch);
   stroke: none;
   opacity: 0.7;
   pointer-events: none;
@@ -175,7 +176,8 @@ text {
   pointer-events: none;
 }
 .grip :deep(.ink) {
-  stroke: var(--petrol);
+  fill: var(--petrol);
+  stroke: var(--panel);
 }
 .grip :deep(.chip text) {
   fill: var(--petrol);

@@ -47,7 +47,7 @@ function usePlanPick(strip: Strip, { cutZ, snap }: PlanPress) {
     if (view.picking === 'fit-points') return picking.take([p[0], p[1], station[2]], null)
     const from: Vec3 = [p[0], p[1], cutZ.value ?? station[2]]
     const hit = await stage.rays.pick({ origin: from, direction: [0, 0, -1] }, project.shown)
-    if (view.picking === 'measure' || view.picking === 'cut-line') {
+    if (view.picking === 'measure' || view.picking === 'cut-line' || view.picking === 'staff') {
       const flat = snap.onPlan(p, e)
       snap.clear()
       return picking.take([flat[0], flat[1], hit?.point[2] ?? from[2]], hit)

@@ -16,7 +16,8 @@ import {
 import { centreOf } from '../../stores/centres.ts'
 import { useProject } from '../../stores/project.ts'
 import { useOutdoors } from '../../stores/outdoors.ts'
-import { SAMPLES, useStage } from '../../stores/stage.ts'
+import { SAMPLES } from '../../stores/samples.ts'
+import { useStage } from '../../stores/stage.ts'
 import { createKeptPictures, type Asked } from './kept-pictures.ts'
 
 // twice the size shown (on a plain display): the browser's scaling smooths the edges
@@ -53,8 +54,8 @@ function thumbs() {
 
   // other light or another model: all are drawn anew, the old ones stay meanwhile; no picture outlives its project
   watch(
-    () => [stage.epoch, stage.lightEpoch, project.id] as const,
-    ([, , id], [, , before]) => kept.outdate(id !== before),
+    () => [stage.epoch, stage.lightEpoch, project.document?.materialClasses, project.id] as const,
+    ([, , , id], [, , , before]) => kept.outdate(id !== before),
   )
 
   function draw(key: string, setup: Setup): Promise<ImageBitmap | null> {
