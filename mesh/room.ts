@@ -32,8 +32,10 @@ export function roomAt(scene: MeshScene, point: Vec3, directionDeg: number, show
   const eye: Vec3 = [point[0], point[1], floor.point[2] + Math.min(OVER_DOORS_M, highM * 0.85)]
   const east: Vec3 = [cosDeg(directionDeg), -sinDeg(directionDeg), 0]
   const north: Vec3 = [sinDeg(directionDeg), cosDeg(directionDeg), 0]
-  const free = (way: Vec3): number | null =>
-    scene.wallAlong({ origin: eye, direction: way }, farM, whole)?.distanceM ?? null
+  // a side of glass is no wall, and bounds the room all the same
+  const free = (direction: Vec3): number | null =>
+    (scene.wallAlong({ origin: eye, direction }, farM, whole) ?? scene.pick({ origin: eye, direction }, whole))
+      ?.distanceM ?? null
   const [e, w, n, s] = [free(east), free(scale(east, -1)), free(north), free(scale(north, -1))]
   if (e === null || w === null || n === null || s === null) return null
   const middle = addScaled(addScaled(eye, east, (e - w) / 2), north, (n - s) / 2)

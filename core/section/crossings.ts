@@ -27,12 +27,6 @@ function meetings(net: Net, fresh: number): Map<number, number[]> {
   const { x, y, a, b } = net
   const n = a.length
   const cuts = new Map<number, number[]>()
-  const cut = (line: number, at: number): void => {
-    if (at === a[line] || at === b[line]) return
-    const known = cuts.get(line)
-    if (!known) cuts.set(line, [at])
-    else if (!known.includes(at)) known.push(at)
-  }
   const left = new Float64Array(n)
   for (let i = 0; i < n; i++) left[i] = x[a[i]!]!
   const order = Uint32Array.from(left, (_, i) => i).sort((i, j) => left[i]! - left[j]!)
@@ -57,7 +51,7 @@ function meetings(net: Net, fresh: number): Map<number, number[]> {
         upper[kept] = upper[k]!
       }
       if (lower[kept]! <= hi && upper[kept]! >= lo && (i >= fresh || line[kept]! >= fresh))
-        meet(net, i, line[kept]!, cut)
+        meet(net, i, line[kept]!, cuts)
       kept++
     }
     line[kept] = i
@@ -69,7 +63,16 @@ function meetings(net: Net, fresh: number): Map<number, number[]> {
   return cuts
 }
 
-function meet(net: Net, i: number, j: number, cut: (line: number, at: number) => void): void {
+/** Notes that a line is split at a point, unless it ends there. */
+function cut({ a, b }: Net, cuts: Map<number, number[]>, line: number, at: number): void {
+  if (at === a[line] || at === b[line]) return
+  const known = cuts.get(line)
+  if (!known) cuts.set(line, [at])
+  else if (!known.includes(at)) known.push(at)
+}
+
+// asked for every pair that comes near: nothing is made here that need not be
+function meet(net: Net, i: number, j: number, cuts: Map<number, number[]>): void {
   const { x, y, a, b } = net
   const p = a[i]!
   const q = b[i]!
@@ -77,26 +80,37 @@ function meet(net: Net, i: number, j: number, cut: (line: number, at: number) =>
   const s = b[j]!
   const tp = turn(net, r, s, p)
   const tq = turn(net, r, s, q)
+  const other = Math.sqrt((x[s]! - x[r]!) ** 2 + (y[s]! - y[r]!) ** 2)
+  // wholly to one side
+  const reach = ON_LINE * other
+  if ((tp > reach && tq > reach) || (tp < -reach && tq < -reach)) return
   const tr = turn(net, p, q, r)
   const ts = turn(net, p, q, s)
-  const long = Math.hypot(x[q]! - x[p]!, y[q]! - y[p]!)
-  const other = Math.hypot(x[s]! - x[r]!, y[s]! - y[r]!)
+  const long = Math.sqrt((x[q]! - x[p]!) ** 2 + (y[q]! - y[p]!) ** 2)
   let touches = false
-  const touch = (line: number, at: number): void => {
-    touches = true
-    cut(line, at)
-  }
   // ends that lie on the other line
-  if (Math.abs(tr) <= ON_LINE * long && isBeside(net, p, q, r, long)) touch(i, r)
-  if (Math.abs(ts) <= ON_LINE * long && isBeside(net, p, q, s, long)) touch(i, s)
-  if (Math.abs(tp) <= ON_LINE * other && isBeside(net, r, s, p, other)) touch(j, p)
-  if (Math.abs(tq) <= ON_LINE * other && isBeside(net, r, s, q, other)) touch(j, q)
+  if (Math.abs(tr) <= ON_LINE * long && isBeside(net, p, q, r, long)) {
+    touches = true
+    cut(net, cuts, i, r)
+  }
+  if (Math.abs(ts) <= ON_LINE * long && isBeside(net, p, q, s, long)) {
+    touches = true
+    cut(net, cuts, i, s)
+  }
+  if (Math.abs(tp) <= reach && isBeside(net, r, s, p, other)) {
+    touches = true
+    cut(net, cuts, j, p)
+  }
+  if (Math.abs(tq) <= reach && isBeside(net, r, s, q, other)) {
+    touches = true
+    cut(net, cuts, j, q)
+  }
   if (touches || p === r || p === s || q === r || q === s) return
   if (tp > 0 === tq > 0 || tr > 0 === ts > 0) return
   const t = tp / (tp - tq)
   const at = net.vertex(Math.round(x[p]! + t * (x[q]! - x[p]!)), Math.round(y[p]! + t * (y[q]! - y[p]!)))
-  cut(i, at)
-  cut(j, at)
+  cut(net, cuts, i, at)
+  cut(net, cuts, j, at)
 }
 const isBeside = ({ x, y }: Net, p: number, q: number, r: number, long: number): boolean => {
   if (r === p || r === q) return false

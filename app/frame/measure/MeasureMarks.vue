@@ -42,6 +42,7 @@ const marks = computed(() =>
 /** Half the length of a mark, pixels, by its rank; marks nearer together than this are left out, the lesser ones first. */
 const MARK_PX = [3, 5, 7] as const
 const APART_PX = [3, 3, 11] as const
+const CHIP_PX = 18
 const staffs = computed(() =>
   measurements.staffs.flatMap(({ foot, heightM }, i) => {
     const pole = props.line(foot, [foot[0], foot[1], foot[2] + heightM])
@@ -58,7 +59,7 @@ const staffs = computed(() =>
       if (!at || every[m.rank]! < APART_PX[m.rank]) return []
       const h = MARK_PX[m.rank]
       const d = `M${at.x - ux * h} ${at.y - uy * h}L${at.x + ux * h} ${at.y + uy * h}`
-      return [{ d, x: at.x, y: at.y, text: m.rank === 2 ? long(m.heightM) : '' }]
+      return [{ d, x: at.x, y: at.y, text: m.rank === 2 && every[2]! > CHIP_PX ? long(m.heightM) : '' }]
     })
     return [{ key: `s${i}`, d: `M${pole.a[0]} ${pole.a[1]}L${pole.b[0]} ${pole.b[1]}`, foot: pole.a, drawn }]
   }),

@@ -16,7 +16,7 @@ const stage = useStage()
 const notices = useNotices()
 const { list, chosen } = useCuts()
 const facts = shallowRef<readonly PlaneFacts[]>([])
-const scale = ref(50)
+const scale = ref(project.document?.subject === 'product' ? 1 : 50)
 const SCALES = STANDARD_SCALES.map((k) => ({ value: k, label: `1 : ${k}` }))
 let asked = 0
 async function ask(): Promise<void> {
