@@ -21,8 +21,6 @@ const share = shallowRef(0.5)
 /** Registers what clicks do that cuts ask for; once a Frame view. */
 export function useCutPicks() {
   const notices = useNotices()
-  const project = useProject()
-  const stage = useStage()
   const { addCut, place, part, set } = useCuts()
   const { sectionHere } = useSections()
   let first: Vec3 | null = null
@@ -63,6 +61,23 @@ export function useCutPicks() {
     // what lies on the first one's side goes
     return along(addScaled(from, sub(point, from), share.value), normalize(sub(from, point))) !== null
   })
+  useObjectPicks()
+  for (const end of ['near', 'far'] as const)
+    takesPicks(`${end}-place`, (point) => {
+      const now = part.value
+      // through the place itself: moved by its offset
+      return now !== null && set({ [end]: { ...now[end], on: true, tied: { to: 'place', point, offsetM: 0 } } })
+    })
+  takesPicks('section', (point, hit) => sectionHere(point, hit?.normal ?? null, 'perspective'))
+  takesPicks('section-parallel', (point, hit) => sectionHere(point, hit?.normal ?? null, 'parallel'))
+}
+
+/** Along the middle of an object, and round a room. */
+function useObjectPicks(): void {
+  const notices = useNotices()
+  const project = useProject()
+  const stage = useStage()
+  const { addCut, place } = useCuts()
   takesPicks('cut-middle', (_, hit) => {
     const box = hit && stage.byId.get(hit.nodeId)?.box
     if (!box) {
@@ -89,13 +104,5 @@ export function useCutPicks() {
     const sizeM = room.sizeM.map((v) => v + 2 * ROUND_ROOM_M) as unknown as Vec3
     addCut((id, name) => ({ id, name, on: true, reversed: false, kind: 'box', centre, sizeM, turnDeg }))
   }
-  for (const end of ['near', 'far'] as const)
-    takesPicks(`${end}-place`, (point) => {
-      const now = part.value
-      // through the place itself: moved by its offset
-      return now !== null && set({ [end]: { ...now[end], on: true, tied: { to: 'place', point, offsetM: 0 } } })
-    })
-  takesPicks('section', (point, hit) => sectionHere(point, hit?.normal ?? null, 'perspective'))
-  takesPicks('section-parallel', (point, hit) => sectionHere(point, hit?.normal ?? null, 'parallel'))
 }
 export { share as betweenShare }
