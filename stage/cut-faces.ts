@@ -20,7 +20,7 @@ import type { Vec3 } from '#core/math'
 import { HATCHES, MATERIAL_CLASSES, type FaceStyle } from '#core/section'
 import type { FaceMesh } from '#mesh'
 import type { Uniforms } from './light-uniforms.ts'
-import { linearFor } from './flat-tone.ts'
+import { linearOf } from './flat-tone.ts'
 
 /** A roughness no surface has: drawn flat, as it is. */
 export const FLAT_ROUGHNESS = 4
@@ -45,11 +45,9 @@ void main() {
   gl_Position = projectionMatrix * viewMatrix * vec4(position, 1.0);
 }
 `
-/** What is drawn flat is told as it is, or at a sixteenth where it is bright. */
+/** What is drawn flat is told as it is. */
 const FLAT = /* glsl */ `
-vec4 flatColour(vec3 c) {
-  return max(c.r, max(c.g, c.b)) > 1.0 ? vec4(sqrt(clamp(c / 16.0, 0.0, 1.0)), 1.0) : vec4(sqrt(c), 0.0);
-}
+vec4 flatColour(vec3 c) { return vec4(sqrt(c), 0.0); }
 `
 const FRAGMENT = /* glsl */ `
 #define CLASSES ${MATERIAL_CLASSES.length}
@@ -156,7 +154,10 @@ export interface DrawnFaces {
 
 export class CutFacePass {
   private readonly scene = new Scene()
-  private readonly shared: Uniforms = { uInk: { value: new Vector3() }, uPaper: { value: new Vector3() } }
+  private readonly shared: Uniforms = {
+    uInk: { value: new Vector3(...linearOf(INK)) },
+    uPaper: { value: new Vector3(...linearOf(PAPER)) },
+  }
   private readonly material = this.made(VERTEX, FRAGMENT, { uStyle: { value: 3 }, uHatch: { value: new Vector2(0.06, 0.12) }, ...hatchUniforms() }) // prettier-ignore
   private readonly line = this.made(LINE_VERTEX, LINE_FRAGMENT, { uPixel: { value: new Vector2() }, uWidthPx: { value: 1 } }) // prettier-ignore
   private readonly mesh = new Mesh(new BufferGeometry(), this.material)
@@ -185,15 +186,12 @@ export class CutFacePass {
     { faces, lines }: DrawnFaces,
     look: {
       style: FaceStyle
-      tone: 'linear' | 'neutral'
       size: { width: number; height: number }
       linePx: number
       hatchM: number
     },
   ): void {
-    const { style, tone, size, linePx, hatchM } = look
-    ;(this.shared['uInk']!.value as Vector3).set(...linearFor(INK, tone))
-    ;(this.shared['uPaper']!.value as Vector3).set(...linearFor(PAPER, tone))
+    const { style, size, linePx, hatchM } = look
     this.material.uniforms['uStyle']!.value = STYLES[style]
     ;(this.material.uniforms['uHatch']!.value as Vector2).set(hatchM, LINE_SHARE)
     ;(this.line.uniforms['uPixel']!.value as Vector2).set(2 / size.width, 2 / size.height)

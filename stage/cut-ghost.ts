@@ -5,6 +5,7 @@ import {
   FloatType,
   GLSL3,
   NearestFilter,
+  OneFactor,
   OneMinusSrcAlphaFactor,
   ShaderMaterial,
   SrcAlphaFactor,
@@ -14,7 +15,7 @@ import {
   type Camera as ThreeCamera,
 } from 'three'
 import type { Size } from './aim.ts'
-import { linearFor } from './flat-tone.ts'
+import { linearOf } from './flat-tone.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
 import { FACET_EDGE, FACET_FRAGMENT, FACET_VERTEX } from './ghosts.ts'
 import type { StageScene } from './scene.ts'
@@ -24,7 +25,8 @@ const INK: readonly [number, number, number] = [0.14, 0.15, 0.17]
 const COVERS = 0.4
 const GHOST_FRAGMENT = /* glsl */ `
 in vec2 vUv;
-out vec4 colour;
+layout(location = 0) out vec4 colour;
+layout(location = 1) out vec4 flatLayer;
 uniform sampler2D uFacets;
 uniform vec2 uPixel;
 uniform vec3 uInk;
@@ -37,7 +39,9 @@ void main() {
     line = max(line, edge(texture(uFacets, vUv - d), here, texture(uFacets, vUv + d)));
   }
   if (line < 0.5) discard;
-  colour = vec4(uInk, ${COVERS});
+  // of the light so much less; as much of the line is flat
+  colour = vec4(0.0, 0.0, 0.0, ${COVERS});
+  flatLayer = vec4(uInk, ${COVERS});
 }
 `
 
@@ -53,7 +57,7 @@ export class CutGhostPass {
   private readonly line = fullPass(GHOST_FRAGMENT, {
     uFacets: { value: null },
     uPixel: { value: new Vector2() },
-    uInk: { value: new Vector3() },
+    uInk: { value: new Vector3(...linearOf(INK)) },
   })
 
   constructor(gl: FullPasses, stage: StageScene) {
@@ -62,11 +66,17 @@ export class CutGhostPass {
     this.gone = stage.cutting.onlyGone(
       new ShaderMaterial({ glslVersion: GLSL3, vertexShader: FACET_VERTEX, fragmentShader: FACET_FRAGMENT, side: 2 }),
     )
-    Object.assign(this.line, { blending: CustomBlending, blendSrc: SrcAlphaFactor, blendDst: OneMinusSrcAlphaFactor })
+    Object.assign(this.line, {
+      blending: CustomBlending,
+      blendSrc: SrcAlphaFactor,
+      blendDst: OneMinusSrcAlphaFactor,
+      blendSrcAlpha: OneFactor,
+      blendDstAlpha: OneMinusSrcAlphaFactor,
+    })
   }
 
   /** Draws the lines into a sample that is lit, seen from the same eye. */
-  draw(lit: WebGLRenderTarget, eye: ThreeCamera, size: Size, tone: 'linear' | 'neutral'): void {
+  draw(lit: WebGLRenderTarget, eye: ThreeCamera, size: Size): void {
     const { renderer } = this.gl
     const { scene } = this.stage
     if (!this.stage.prepareCut()) return
@@ -81,7 +91,6 @@ export class CutGhostPass {
     const u = this.line.uniforms
     u['uFacets']!.value = this.facets.texture
     ;(u['uPixel']!.value as Vector2).set(1 / size.width, 1 / size.height)
-    ;(u['uInk']!.value as Vector3).set(...linearFor(INK, tone))
     renderer.setRenderTarget(lit)
     this.gl.full(this.line)
   }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Cut } from '#core/section'
-import { linearFor, shownGrey } from './flat-tone.ts'
+import { linearOf } from './flat-tone.ts'
 import { drawnFaces } from './cut-faces.ts'
 import { cutRow } from './shaders-cuts.ts'
 
@@ -22,10 +22,10 @@ describe('cuts as the shaders read them', () => {
 })
 
 describe('what is drawn flat', () => {
-  it('comes out as the tone that is wanted, by both curves', () => {
-    for (const tone of ['linear', 'neutral'] as const)
-      for (const want of [0.05, 0.14, 0.5, 0.8, 0.93])
-        expect(shownGrey(linearFor([want, want, want], tone)[0], tone)).toBeCloseTo(want, 4)
+  it('is told in linear light: black, white, and mid-grey 0.214 (IEC 61966-2-1)', () => {
+    expect(linearOf([0, 0.5, 1])[0]).toBe(0)
+    expect(linearOf([0, 0.5, 1])[1]).toBeCloseTo(0.21404, 5)
+    expect(linearOf([0, 0.5, 1])[2]).toBe(1)
   })
   it('outlines are strips of two triangles, both sides of the line', () => {
     const none = new Float32Array(0)

@@ -5,7 +5,7 @@
 import { WebGLRenderer, type Object3D } from 'three'
 import { AppError } from '#core/base'
 import type { Camera } from '#core/camera'
-import { exposureFactor, meteredEv100 } from '#core/optics'
+import { meteredEv100 } from '#core/optics'
 import { withDensity } from '#formats/png'
 import { loadGlb } from '#formats/scene'
 import {
@@ -23,7 +23,7 @@ import { FaceSource } from './face-source.ts'
 import { DrawingPass } from './drawing.ts'
 import { FullPasses } from './full-passes.ts'
 import { OutlinePass } from './outline.ts'
-import { Passes, type Owner } from './passes.ts'
+import { Passes, SCENE_FACTOR, type Finished, type Owner } from './passes.ts'
 import { GhostPass } from './ghosts.ts'
 import { TaskQueue } from './queue.ts'
 import { StageScene } from './scene.ts'
@@ -42,9 +42,8 @@ import type {
 /** Stills are drawn in tiles of this size, with a border that contact shading needs. */
 const TILE_PX = 1024
 const BORDER_PX = 48
-/** A meter's picture, the exposure that it is drawn by, and how many readings are remembered. */
+/** A meter's picture, and how many readings are remembered. */
 const METER_PX: Size = { width: 96, height: 64 }
-const METER_EV = 13
 const READINGS = 500
 /** A moving picture aims at this time. */
 const MOVING_MS = 60
@@ -149,11 +148,28 @@ export class StageEngine implements StageContract {
   }
 
   picture(request: PictureRequest, onFrame: (frame: PictureFrame) => void): Promise<boolean> {
+    const place = request.place ?? 'picture'
+    const key = this.sceneKey(request)
+    const size = { width: request.widthPx, height: request.heightPx }
     let sample = 0
     let quick = request.quickFirst === true
-    const place = request.place ?? 'picture'
+    let isBegun = false
     return this.queue.run(place, request.moving || quick ? PRIORITY.moving : PRIORITY.picture, async (me) => {
       const start = performance.now()
+      const tell = async (look: Appearance): Promise<void> => {
+        const bitmap = await this.present(place, size, { camera: request.camera, look })
+        const { ev100 } = look.exposure
+        onFrame({ bitmap, sample, samples: request.samples, tookMs: performance.now() - start, ev100 })
+      }
+      if (!isBegun) {
+        isBegun = true
+        // the same scene is there already: only its exposure or its development is another one
+        sample = Math.min(this.passes.heldOf(place, key), request.samples)
+        if (sample > 0) {
+          await tell(await this.exposed(request))
+          return request.moving || sample >= request.samples
+        }
+      }
       if (request.moving) {
         await this.movingFrame(request, onFrame)
         return true
@@ -164,18 +180,13 @@ export class StageEngine implements StageContract {
         await this.movingFrame(request, (f) => onFrame({ ...f, sample: 0, samples: request.samples }))
         return false
       }
-      const size = { width: request.widthPx, height: request.heightPx }
       const faces = await this.facesOf(request)
       const look = await this.exposed(request)
-      this.passes.sample(place, request.camera, look, size, null, sample, faces)
+      this.passes.sample(place, request.camera, look, size, null, sample, faces, key)
       await this.gl.idle()
       sample++
       const last = sample >= request.samples
-      if (last || sample <= 2 || sample % 4 === 0) {
-        const bitmap = await this.present(place, size, look)
-        const { ev100 } = look.exposure
-        onFrame({ bitmap, sample, samples: request.samples, tookMs: performance.now() - start, ev100 })
-      }
+      if (last || sample <= 2 || sample % 4 === 0) await tell(look)
       // after the first full frame the drawings go first, after a few more thumbnails and stills do
       me.priority = sample < SOON ? PRIORITY.refine : PRIORITY.thumbnail + 1
       return last
@@ -192,7 +203,7 @@ export class StageEngine implements StageContract {
     const faces = await this.facesOf(request)
     const look = await this.exposed(request)
     this.passes.sample('moving', request.camera, look, size, null, 0, faces)
-    const bitmap = await this.present('moving', size, look)
+    const bitmap = await this.present('moving', size, { camera: request.camera, look })
     const tookMs = performance.now() - start
     onFrame({ bitmap, sample: 1, samples: 1, tookMs, ev100: look.exposure.ev100 })
     // few steps of size, so that targets are not made anew for every frame
@@ -213,7 +224,7 @@ export class StageEngine implements StageContract {
       // one set of targets serves all thumbnails: one that is begun is drawn to its end before the next
       me.priority = PRIORITY.begun
       if (++sample < request.samples) return false
-      bitmap = await this.present('thumbnail', size, look)
+      bitmap = await this.present('thumbnail', size, { camera: request.camera, look })
       return true
     })
     return done ? bitmap : null
@@ -262,7 +273,7 @@ export class StageEngine implements StageContract {
       sample++
       onProgress((t + sample / request.samples) / tiles.length)
       if (sample < request.samples) return false
-      const bitmap = await this.present('still', wide, look)
+      const bitmap = await this.present('still', wide, { camera: request.camera, look, tile: wide })
       paper.drawImage(bitmap, border, border, tile.width, tile.height, tile.x, tile.y, tile.width, tile.height)
       bitmap.close()
       sample = 0
@@ -297,13 +308,12 @@ export class StageEngine implements StageContract {
 
   /** What a meter reads from the surfaces in the picture, -4..20; null where there are none or they are black. */
   private async metered(camera: Camera, look: Appearance): Promise<number | null> {
-    const { ev100, compensationEv } = look.exposure
     this.passes.sample('meter', camera, look, METER_PX, null, 0)
     await this.gl.idle()
     const mean = logMean(this.passes.readSurfaces('meter', METER_PX))
-    if (!(mean > 2e-4)) return null
-    // undo the exposure the sample was drawn with
-    return Math.min(20, Math.max(-4, meteredEv100(mean / exposureFactor(ev100, compensationEv))))
+    // darker than starlight nothing is read
+    if (!(mean > 1e-5 * SCENE_FACTOR)) return null
+    return Math.min(20, Math.max(-4, meteredEv100(mean / SCENE_FACTOR)))
   }
 
   /** The appearance with the EV that its picture asks for: its own, or the metered one (while moving, the one metered last). */
@@ -315,20 +325,19 @@ export class StageEngine implements StageContract {
   }): Promise<Appearance> {
     const { camera, appearance: look } = request
     if (!look.metered) return look
+    const { exposure: _, ...scene } = look
     const key = JSON.stringify([
       camera.pose,
       camera.lens,
       camera.frame.widthPx / camera.frame.heightPx,
-      look,
+      scene,
       this.stage.revision,
       this.lights,
     ])
     let ev100 = this.readings.get(key)
     if (ev100 === undefined && request.moving) ev100 = this.lastReading ?? undefined
     if (ev100 === undefined) {
-      // drawn dark first: what is too bright for the sum's range would read as its edge
-      const dark = { ...look, exposure: { ...look.exposure, ev100: METER_EV, compensationEv: 0 } }
-      ev100 = (await this.metered(camera, dark)) ?? look.exposure.ev100
+      ev100 = (await this.metered(camera, look)) ?? look.exposure.ev100
       if (this.readings.size >= READINGS) this.readings.clear()
       this.readings.set(key, ev100)
     }
@@ -347,8 +356,13 @@ export class StageEngine implements StageContract {
     this.renderer.dispose()
   }
 
-  private async present(owner: Owner, size: Size, look: Appearance): Promise<ImageBitmap> {
-    return createImageBitmap(await this.passes.finished(owner, size, look.exposure.tone))
+  private async present(owner: Owner, size: Size, by: Finished): Promise<ImageBitmap> {
+    return createImageBitmap(await this.passes.finished(owner, size, by))
+  }
+  /** What the samples of a picture are of: all but how it is exposed and developed. */
+  private sceneKey({ camera, widthPx, heightPx, appearance }: PictureRequest): string {
+    const { exposure: _, metered: __, ...scene } = appearance
+    return JSON.stringify([camera, widthPx, heightPx, scene, this.stage.revision, this.lights, this.faces?.count])
   }
 }
 
@@ -389,7 +403,7 @@ function logMean(pixels: Float32Array): number {
   for (let i = 0; i < pixels.length; i += 4) {
     if (pixels[i + 3]! <= 0) continue
     n++
-    sum += Math.log(1e-4 + 0.2126 * pixels[i]! + 0.7152 * pixels[i + 1]! + 0.0722 * pixels[i + 2]!)
+    sum += Math.log(1e-6 + 0.2126 * pixels[i]! + 0.7152 * pixels[i + 1]! + 0.0722 * pixels[i + 2]!)
   }
   return n * 50 < pixels.length / 4 ? 0 : Math.exp(sum / n)
 }

@@ -17,6 +17,10 @@ export class FaceSource {
   private readonly door: FaceDoor
   private readonly kept = new Map<string, DrawnFaces>()
   private scene = 0
+  /** Number of the scene that faces are of. */
+  get count(): number {
+    return this.scene
+  }
 
   constructor(port: MessagePort) {
     this.door = wrap<FaceDoor>(port) as unknown as FaceDoor

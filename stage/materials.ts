@@ -87,12 +87,12 @@ export function clearMaterial(source: Material, mesh: Mesh, anisotropy: number, 
   const m = surfaceMaterial(source, mesh, anisotropy, CLEAR_FRAGMENT)
   Object.assign(m.uniforms, light)
   m.transparent = true
-  // over the picture; the brightness beside its colours stays what lies behind
+  // over the picture, and over what is flat: so much less of it covers
   m.blending = CustomBlending
   m.blendSrc = SrcAlphaFactor
   m.blendDst = OneMinusSrcAlphaFactor
   m.blendSrcAlpha = ZeroFactor
-  m.blendDstAlpha = OneFactor
+  m.blendDstAlpha = OneMinusSrcAlphaFactor
   m.depthTest = false
   m.depthWrite = false
   m.side = DoubleSide

@@ -23,6 +23,7 @@ import {
   Vector4,
   WebGLCubeRenderTarget,
   WebGLRenderTarget,
+  type Texture,
   type WebGLRenderer,
 } from 'three'
 import { halton } from '#core/base'
@@ -36,7 +37,9 @@ import { CutGhostPass } from './cut-ghost.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
 import type { StageScene } from './scene.ts'
 import { SunShadow } from './sun-shadow.ts'
-import { ADD_FRAGMENT, FINISH_FRAGMENT, LIGHTING_FRAGMENT } from './shaders.ts'
+import { Finish } from './finish.ts'
+import { linearOf } from './flat-tone.ts'
+import { ADD_FRAGMENT, COPY_FRAGMENT, LIGHTING_FRAGMENT } from './shaders.ts'
 import type { Appearance } from './types.ts'
 
 /** Each kind of picture sums its samples in targets of its own, so that one can wait while another is drawn. */
@@ -49,6 +52,14 @@ interface Targets {
   summed: number
   /** Whether the sum holds the sample drawn last. */
   isAdded: boolean
+  /** What its samples are of, where that was said. */
+  key: string
+}
+/** What a finished picture is made by beside its samples. */
+export interface Finished {
+  readonly camera: Camera
+  readonly look: Appearance
+  readonly tile?: Tile | null
 }
 /** Pictures whose first frames are looked at while the others come; the edges of those that are seen at their size are filtered. */
 const SOFTENED: ReadonlySet<Owner> = new Set(['picture', 'outside', 'moving', 'thumbnail'])
@@ -59,12 +70,16 @@ const HATCH_M = 0.06
 const MM_PER_INCH = 25.4
 /** Reflectance of clay: a light grey, as models of card and plaster are photographed (practice). */
 const CLAY = 0.58
+/** The even ground of products and parallel pictures, sRGB. */
+const GROUND = [0.79, 0.79, 0.782] as const
+/** Samples are scene-linear: luminances by this factor lie in the range of half floats, from moonlight to the sun's glint. */
+const SCENE_EV = 12
+export const SCENE_FACTOR = exposureFactor(SCENE_EV)
 /** Contact shading reaches this far, metres (less in small models). */
 const CONTACT_M = 0.45
 
-/** The mirrored surroundings: pixels a side of each face, the exposure they are drawn at, and what counts as a product. */
+/** The mirrored surroundings: pixels a side of each face, and what counts as a product. */
 const ENVIRONMENT_PX = 64
-const ENVIRONMENT_EV = 10
 const PRODUCT_RADIUS_M = 1.5
 /** Right and up of the six faces of a cube map in the order of OpenGL (+x -x +y -y +z -z). Source: gl21, table 3.26. */
 const CUBE_FACES: readonly (readonly [readonly [number, number, number], readonly [number, number, number]])[] = [
@@ -114,8 +129,8 @@ export class Passes {
   private readonly worldFromClip = new Matrix4()
   private readonly clipFromWorld = new Matrix4()
   private readonly lighting: ShaderMaterial
-  private readonly add = fullPass(ADD_FRAGMENT, { uSource: { value: null } })
-  private readonly copy = fullPass(ADD_FRAGMENT, { uSource: { value: null } })
+  private readonly add = fullPass(ADD_FRAGMENT, { uSource: { value: null }, uFlatSource: { value: null } })
+  private readonly copy = fullPass(COPY_FRAGMENT, { uSource: { value: null } })
   private readonly environment = new WebGLCubeRenderTarget(ENVIRONMENT_PX, {
     type: HalfFloatType,
     generateMipmaps: true,
@@ -123,7 +138,7 @@ export class Passes {
     magFilter: LinearFilter,
     depthBuffer: false,
   })
-  private readonly finish = fullPass(FINISH_FRAGMENT, { uSource: { value: null }, uWeight: { value: 1 }, uFilter: { value: 0 }, uPixel: { value: new Vector2() }, uTone: { value: 1 }, toneMappingExposure: { value: 1 } }) // prettier-ignore
+  private readonly finish: Finish
   private sky = { key: '', scale: 1 }
   private readonly faces = new CutFacePass()
   private readonly ghost: CutGhostPass
@@ -136,6 +151,7 @@ export class Passes {
     renderer.autoClear = false
     this.shadow = new SunShadow(renderer, stage)
     this.ghost = new CutGhostPass(gl, stage)
+    this.finish = new Finish(gl)
     this.lighting = fullPass(LIGHTING_FRAGMENT, {
       ...stage.light,
       uColourTexture: { value: null },
@@ -152,6 +168,8 @@ export class Passes {
       uGroundLux: { value: 1 },
       uFlat: { value: new Vector4() },
       uFirst: { value: 0 },
+      uSeen: { value: 1 },
+      uFlatLayer: { value: 1 },
     })
     this.add.blending = CustomBlending
     this.add.blendSrc = this.add.blendDst = OneFactor
@@ -167,12 +185,15 @@ export class Passes {
     tile: Tile | null,
     index: number,
     faces: DrawnFaces | null = null,
+    key = '',
   ): void {
     const t = this.sizeTargets(owner, size.width, size.height)
+    t.key = key
     const { renderer, stage } = this
     if (index > 0) this.addUp(t)
     const sky = skyOf(look['look.sun'])
-    const factor = exposureFactor(look.exposure.ev100, look.exposure.compensationEv)
+    const factor = SCENE_FACTOR
+    this.drawn++
     stage.setHidden(look.shown.hidden)
     // the surroundings that smooth things mirror are those of the uncut model
     stage.cutting.set(owner === 'around' ? ALL_SHOWN.cuts : look.shown.cuts)
@@ -194,12 +215,14 @@ export class Passes {
     if (faces) this.drawFaces(faces, camera, look, size)
     // light
     this.setLighting(t, camera, look, sky, factor, size, owner, index)
+    this.lighting.uniforms['uSeen']!.value = exposureFactor(look.exposure.ev100, look.exposure.compensationEv) / factor
+    this.lighting.uniforms['uFlatLayer']!.value = owner === 'around' ? 0 : 1
     this.lighting.uniforms['uFirst']!.value = index === 0 && SOFTENED.has(owner) ? 1 : 0
     renderer.setRenderTarget(t.lit)
     this.gl.full(this.lighting)
     if (stage.prepare('clear')) renderer.render(stage.scene, this.eye)
     if (look.shown.cuts.ghost && stage.cutting.isOn && owner !== 'around' && owner !== 'meter')
-      this.ghost.draw(t.lit, this.eye, size, look.exposure.tone)
+      this.ghost.draw(t.lit, this.eye, size)
     t.summed = index + 1
     t.isAdded = false
     renderer.setRenderTarget(null)
@@ -215,7 +238,6 @@ export class Passes {
     const paperM = isFlat ? (projection.widthM / frame.widthPx) * (frame.densityPpi / MM_PER_INCH) : null
     this.faces.draw(this.renderer, this.eye, faces, {
       style: face,
-      tone: look.exposure.tone,
       size,
       linePx: Math.max(outline.screenPx, (outline.printMm * frame.densityPpi) / MM_PER_INCH / perPx),
       hatchM: hatchDistance(hatch, paperM, Math.min(HATCH_M, this.stage.radius / 40)),
@@ -228,7 +250,8 @@ export class Passes {
     t.isAdded = true
     this.renderer.setRenderTarget(t.sum)
     if (t.summed === 1) this.renderer.clear(true, false, false)
-    this.add.uniforms['uSource']!.value = t.lit.texture
+    this.add.uniforms['uSource']!.value = t.lit.textures[0]
+    this.add.uniforms['uFlatSource']!.value = t.lit.textures[1]
     this.gl.full(this.add)
     this.renderer.setRenderTarget(null)
   }
@@ -248,11 +271,7 @@ export class Passes {
     const hidden = [...look.shown.hidden, ...main.map((n) => n.id)]
     const { min, max } = facts.box
     const eye = new Vector3(stage.centre.x, stage.centre.y, min[2] + (max[2] - min[2]) * (small ? 0.6 : 0.3))
-    const plain: Appearance = {
-      ...look,
-      shown: { ...look.shown, hidden },
-      exposure: { ...look.exposure, ev100: ENVIRONMENT_EV, compensationEv: 0 },
-    }
+    const plain: Appearance = { ...look, shown: { ...look.shown, hidden } }
     const size = { width: ENVIRONMENT_PX, height: ENVIRONMENT_PX }
     stage.light['uEnvironmentOn']!.value = 0
     stage.light['uEnvironment']!.value = null
@@ -263,7 +282,7 @@ export class Passes {
       this.sample('around', CUBE_CAMERA, plain, size, null, 0)
       this.cubeView = null
       renderer.setRenderTarget(this.environment, face)
-      this.copy.uniforms['uSource']!.value = this.targets.get('around')!.lit.texture
+      this.copy.uniforms['uSource']!.value = this.targets.get('around')!.lit.textures[0]
       this.gl.full(this.copy)
     }
     renderer.setRenderTarget(null)
@@ -274,19 +293,22 @@ export class Passes {
   /** While the surroundings are captured: the cube face's own view instead of a camera's. */
   private cubeView: { readonly world: Matrix4 } | null = null
 
-  /** The mean of an owner's samples after the tone curve: RGBA, rows from the top. */
-  finished(owner: Owner, size: Size, tone: 'linear' | 'neutral'): Promise<ImageData> {
+  /** The mean of an owner's samples, exposed and developed: RGBA, rows from the top. Draws no surface. */
+  finished(owner: Owner, size: Size, { camera, look, tile = null }: Finished): Promise<ImageData> {
     const t = this.targets.get(owner)!
     const { summed } = t
-    const u = this.finish.uniforms
     if (summed > 1) this.addUp(t)
-    u['uSource']!.value = summed > 1 ? t.sum.texture : t.lit.texture
-    u['uWeight']!.value = 1 / summed
-    u['uTone']!.value = tone === 'linear' ? 0 : 1
-    u['uFilter']!.value = summed === 1 && FILTERED.has(owner) ? 1 : 0
-    ;(u['uPixel']!.value as Vector2).set(1 / size.width, 1 / size.height)
-    return this.gl.readOut(this.finish, size)
+    const [source, flat] = (summed > 1 ? t.sum : t.lit).textures as [Texture, Texture]
+    const isFiltered = summed === 1 && FILTERED.has(owner)
+    return this.finish.picture({ source, flat, weight: 1 / summed, isFiltered, size, camera, look, tile, sceneFactor: SCENE_FACTOR }) // prettier-ignore
   }
+  /** How many samples an owner has of the picture that goes by this key; nought when it holds another one. */
+  heldOf(owner: Owner, key: string): number {
+    const t = this.targets.get(owner)
+    return t && t.key === key ? t.summed : 0
+  }
+  /** Counts samples: surfaces drawn. */
+  drawn = 0
 
   /** Linear RGBA of an owner's first sample, rows from the bottom; alpha is 0 where there is no surface. */
   readSurfaces(owner: Owner, { width, height }: Size): Float32Array {
@@ -334,9 +356,9 @@ export class Passes {
     facts.textures[1]!.type = HalfFloatType
     for (const t of facts.textures) t.colorSpace = LinearSRGBColorSpace
     const soft = { minFilter: LinearFilter, magFilter: LinearFilter } as const
-    const lit = new WebGLRenderTarget(width, height, { ...soft, type: HalfFloatType, depthBuffer: false })
-    const sum = new WebGLRenderTarget(width, height, { ...near, type: FloatType, depthBuffer: false })
-    const made = { size, facts, lit, sum, summed: 1, isAdded: true }
+    const lit = new WebGLRenderTarget(width, height, { ...soft, type: HalfFloatType, depthBuffer: false, count: 2 })
+    const sum = new WebGLRenderTarget(width, height, { ...near, type: FloatType, depthBuffer: false, count: 2 })
+    const made = { size, facts, lit, sum, summed: 1, isAdded: true, key: '' }
     this.targets.set(owner, made)
     return made
   }
@@ -395,7 +417,7 @@ export class Passes {
     u['uSky']!.value = this.sky.scale
     u['uGroundLux']!.value = sky.skyLux + sky.sunLux * Math.max(0, sunDirection(sky)[2])
     const colour = look['look.backdrop'].kind === 'colour'
-    const c = colour ? look['look.backdrop'].colour : ([0.55, 0.55, 0.54] as const)
+    const c = linearOf(colour ? look['look.backdrop'].colour : GROUND)
     ;(u['uFlat']!.value as Vector4).set(
       c[0],
       c[1],

@@ -31,14 +31,14 @@ uniform vec2 uPixel;
 const float STEPS[4] = float[4](1.0, 1.5, 2.0, 4.0);
 float seenAt(vec2 uv) { return textureLod(uSource, uv, 0.0).a; }
 float seenBy(ivec2 at) { return texelFetch(uSource, at, 0).a; }
-vec3 evened(vec2 uv, ivec2 at) {
+// How far to the side a pixel's colour is taken from.
+vec2 eveningBy(vec2 uv, ivec2 at) {
   ivec2 last = textureSize(uSource, 0) - 1;
   ivec2 up = min(at + 1, last), down = max(at - 1, ivec2(0));
-  vec4 here = texelFetch(uSource, at, 0);
-  float m = here.a, n = seenBy(ivec2(at.x, up.y)), s = seenBy(ivec2(at.x, down.y)), e = seenBy(ivec2(up.x, at.y)), w = seenBy(ivec2(down.x, at.y));
+  float m = seenBy(at), n = seenBy(ivec2(at.x, up.y)), s = seenBy(ivec2(at.x, down.y)), e = seenBy(ivec2(up.x, at.y)), w = seenBy(ivec2(down.x, at.y));
   float low = min(m, min(min(n, s), min(e, w))), high = max(m, max(max(n, s), max(e, w)));
   float range = high - low;
-  if (range < max(0.04, high * 0.125)) return here.rgb;
+  if (range < max(0.04, high * 0.125)) return vec2(0.0);
   float ne = seenBy(up), nw = seenBy(ivec2(down.x, up.y)), se = seenBy(ivec2(up.x, down.y)), sw = seenBy(down);
   float fine = smoothstep(0.0, 1.0, clamp(abs((2.0 * (n + s + e + w) + ne + nw + se + sw) / 12.0 - m) / range, 0.0, 1.0));
   fine *= fine * 0.75;
@@ -62,7 +62,7 @@ vec3 evened(vec2 uv, ivec2 at) {
   bool nearA = da < db;
   float share = 0.5 - min(da, db) / (da + db);
   if ((m < mean) == ((nearA ? la : lb) < 0.0)) share = 0.0;
-  return textureLod(uSource, uv + (lies ? vec2(0.0, across) : vec2(across, 0.0)) * max(share, fine), 0.0).rgb;
+  return (lies ? vec2(0.0, across) : vec2(across, 0.0)) * max(share, fine);
 }
 `
 

@@ -1,11 +1,12 @@
 // GLSL of the finished picture: surfaces into a buffer of facts, one lighting pass a pixel, glass on top, the sum of samples, the
 // tone curve. Numbers shared with the core are written into the text from there.
-// Model: deferred shading. On software GL each pixel's light is computed once instead of once a layer, which halves the time.
+// Model: deferred shading; samples are scene-linear, brought to the range of half floats by one factor, whatever the exposure is: that,
+// white balance, vignetting and tone are the finish's (shaders-finish.ts). On software GL each pixel's light is computed once instead of once a layer, which halves the time.
 // Rejected: patched standard materials (2.5 x slower here, and contact shading lagged a sample behind).
 
 import { CUT_OUT, CUT_OUT_PARS, CUT_OUT_VERTEX, CUT_OUT_VERTEX_PARS } from './shaders-cut-out.ts'
 import { CUTS, CUTS_PARS, CUTS_VERTEX, CUTS_VERTEX_PARS } from './shaders-cuts.ts'
-import { BLOCK_PARS, EDGE_PARS, SEEN_PARS } from './shaders-first.ts'
+import { BLOCK_PARS, SEEN_PARS } from './shaders-first.ts'
 import { CLEAR_SKY, GROUND_ALBEDO, SKY_HORIZON_COLOUR, SKY_ZENITH_COLOUR } from '#core/optics'
 import type { Vec3 } from '#core/math'
 
@@ -291,7 +292,10 @@ float openness(vec3 p, vec3 n, float noise, float away, float slant, int taps) {
 /** One lighting pass over the facts: sun with shadow, light from all sides, contact shading, gloss; the sky where nothing is. */
 export const LIGHTING_FRAGMENT = /* glsl */ `
 in vec2 vUv;
-out vec4 colour;
+layout(location = 0) out vec4 colour;
+layout(location = 1) out vec4 flatLayer;
+// from scene-linear to what is exposed: for judging edges; and whether flat things have a layer of their own
+uniform float uSeen, uFlatLayer;
 uniform sampler2D uColourTexture, uNormalTexture;
 uniform vec3 uBack;
 uniform mat4 uWorldFromView;
@@ -304,7 +308,12 @@ ${CONTACT_PARS}
 uniform float uFirst;
 ${BLOCK_PARS}
 ${SEEN_PARS}
+void asFlat(vec3 c) {
+  colour = vec4(uFlatLayer > 0.5 ? vec3(0.0) : c, seen(c));
+  flatLayer = vec4(c, 1.0) * uFlatLayer;
+}
 void main() {
+  flatLayer = vec4(0.0);
   float depth = texture(uDepth, vUv).r;
   vec3 near = worldAt(vUv, 0.0);
   vec4 c = texture(uColourTexture, vUv);
@@ -335,16 +344,19 @@ void main() {
   }
   if (uFirst > 0.5) shade = blockMean(shade, depth < 1.0 ? 1.0 : 0.0);
   if (depth >= 1.0) {
+    if (uFlat.a > 0.5) {
+      asFlat(uFlat.rgb);
+      return;
+    }
     vec3 d = normalize(worldAt(vUv, 0.9) - near);
-    colour.rgb = mix(skyColour(d) * uLightScale, uFlat.rgb, uFlat.a);
-    colour.a = seen(colour.rgb);
+    colour.rgb = skyColour(d) * uLightScale;
+    colour.a = seen(colour.rgb * uSeen);
     return;
   }
   vec3 tint = c.rgb * c.rgb;
   // cut faces drawn flat are what they are, in any light
   if (nr.w > 2.0) {
-    colour.rgb = tint * (c.a > 0.5 ? 16.0 : 1.0);
-    colour.a = seen(colour.rgb);
+    asFlat(tint);
     return;
   }
   if (uClay > 0.0) {
@@ -354,7 +366,7 @@ void main() {
   }
   if (c.a > 0.5) {
     colour.rgb = tint * exp2((c.a * 2.0 - 1.0) * 26.0 - 13.0) * uEmissionScale;
-    colour.a = seen(colour.rgb);
+    colour.a = seen(colour.rgb * uSeen);
     return;
   }
   float metal = c.a / 0.49;
@@ -367,13 +379,14 @@ void main() {
   float nv = max(dot(n, v), 1e-3);
   light += mirrored(here, reflect(-v, n), nr.w) * glossAround(f0, nr.w, nv) * mix(open, 1.0, 0.3);
   if (nl > 0.0 && shade.y > 0.0) light += uSunColour * shade.y * nl * (body + sunGloss(n, v, f0, nr.w));
-  colour = vec4(light, seen(light));
+  colour = vec4(light, seen(light * uSeen));
 }
 `
 
 /** Clear things over the lit picture: what they let through stays, what they mirror is added. */
 export const CLEAR_FRAGMENT = /* glsl */ `
-out vec4 colour;
+layout(location = 0) out vec4 colour;
+layout(location = 1) out vec4 flatLayer;
 uniform mat4 inverseView;
 uniform highp sampler2D uDepth;
 uniform vec2 uInverseSize;
@@ -397,45 +410,26 @@ void main() {
   vec3 body = c.rgb * 0.31830989 * irradianceAround(here, n);
   float cover = clamp(c.a + f.r * 0.6, 0.0, 1.0);
   colour = vec4((body * c.a + gloss) / max(cover, 1e-3), cover);
+  // what is flat behind is covered as the rest is
+  flatLayer = vec4(0.0, 0.0, 0.0, cover);
 }
 `
 
+/** The flat layer: what is as it is on the screen in any light (cut faces, plain grounds), linear, with how much of the pixel it covers. */
 export const ADD_FRAGMENT = /* glsl */ `
 in vec2 vUv;
-out vec4 colour;
-uniform sampler2D uSource;
-void main() { colour = vec4(clamp(texture(uSource, vUv).rgb, 0.0, 60.0), 1.0); }
+layout(location = 0) out vec4 colour;
+layout(location = 1) out vec4 flatLayer;
+uniform sampler2D uSource, uFlatSource;
+void main() {
+  // as far as half floats reach: nothing below is cut off
+  colour = vec4(clamp(texture(uSource, vUv).rgb, 0.0, 65504.0), 1.0);
+  flatLayer = texture(uFlatSource, vUv);
+}
 `
-
-/** Mean of the samples, tone curve, sRGB, and half a level of noise against banding. */
-export const FINISH_FRAGMENT = /* glsl */ `
+export const COPY_FRAGMENT = /* glsl */ `
 in vec2 vUv;
 out vec4 colour;
 uniform sampler2D uSource;
-uniform float uWeight, uFilter;
-${EDGE_PARS}
-uniform int uTone;
-#include <tonemapping_pars_fragment>
-vec3 toSrgb(vec3 c) {
-  return mix(1.055 * pow(max(c, vec3(0.0)), vec3(1.0 / 2.4)) - 0.055, c * 12.92, vec3(lessThanEqual(c, vec3(0.0031308))));
-}
-float noise(vec2 p) { return fract(52.9829189 * fract(dot(p, vec2(0.06711056, 0.00583715)))); }
-void main() {
-  // rows from the top: the picture is read back
-  vec2 uv = vec2(vUv.x, 1.0 - vUv.y);
-  ivec2 at = min(ivec2(uv * vec2(textureSize(uSource, 0))), textureSize(uSource, 0) - 1);
-  vec3 c = uFilter > 0.5 ? evened(uv, at) : texelFetch(uSource, at, 0).rgb;
-  c = clamp(c * uWeight, 0.0, 60.0);
-  if (uTone == 1) {
-    // the library's curve is gentle: a little more slope and chroma suits interiors
-    c = AgXToneMapping(c * 1.35);
-    float grey = dot(c, vec3(0.2126, 0.7152, 0.0722));
-    c = max(mix(vec3(grey), c, 1.18), 0.0);
-    vec3 s = toSrgb(clamp(c, 0.0, 1.0));
-    c = mix(s, s * s * (3.0 - 2.0 * s), 0.45);
-  } else {
-    c = toSrgb(clamp(c, 0.0, 1.0));
-  }
-  colour = vec4(clamp(c + (noise(gl_FragCoord.xy) - 0.5) / 255.0, 0.0, 1.0), 1.0);
-}
+void main() { colour = vec4(clamp(texture(uSource, vUv).rgb, 0.0, 65504.0), 1.0); }
 `

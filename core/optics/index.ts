@@ -1,5 +1,31 @@
 // Door of core/optics: exposure, the sky, light from all sides.
-export { depthOfField, type DepthOfField } from './focus.ts'
+export {
+  apertureM,
+  blurDiscMm,
+  depthOfField,
+  diffractionMm,
+  F_STOPS,
+  fNumberForBlur,
+  keepSharp,
+  nextStop,
+  usualCocMm,
+  type DepthOfField,
+  type StopKind,
+} from './focus.ts'
+export { apertureEdge, aperturePoint, type ApertureShape } from './aperture.ts'
+export {
+  balanced,
+  balanceMatrix,
+  balanceOfGrey,
+  LEAST_KELVIN,
+  MOST_KELVIN,
+  MOST_TINT,
+  NEUTRAL,
+  whitePoint,
+  type Matrix9,
+  type WhiteBalance,
+} from './white-balance.ts'
+export { vignette } from './vignette.ts'
 export { exposureFactor, exposureValue100, meteredEv100 } from './exposure.ts'
 export { basis, irradiance, type Harmonics } from './harmonics.ts'
 export {

@@ -73,7 +73,9 @@ function build(demo: Demo): ProjectDocument {
   run({ type: 'recall', viewpointId: 'view-1', stamp: { id: 'none', at: '2026-01-01T00:00:00.000Z' } })
   // a fresh project begins with a short trail
   const step = doc.trail.steps.at(-1)!
-  return { ...doc, trail: { steps: [{ ...step, label: 'Start' }], at: 0 }, leftBehind: [] }
+  // no viewpoint set the cut that it begins with
+  const { cut: _, ...sources } = doc.sources
+  return { ...doc, sources, trail: { steps: [{ ...step, label: 'Start' }], at: 0 }, leftBehind: [] }
 }
 
 const EYE = 1.58

@@ -21,7 +21,7 @@ import {
   typeNumber,
   type Stand,
 } from '../support/browser.ts'
-import { linearFor } from '../../stage/flat-tone.ts'
+import { linearOf } from '../../stage/flat-tone.ts'
 import { glbOf } from '../support/models.ts'
 
 let stand: Stand
@@ -57,7 +57,7 @@ const cameraOf = ({ working: w }: ProjectDocument): Camera => ({
   lens: w.lens,
   frame: w.frame,
 })
-const LINEAR = Array.from({ length: 256 }, (_, v) => linearFor([v / 255, v / 255, v / 255], 'neutral')[0])
+const LINEAR = Array.from({ length: 256 }, (_, v) => linearOf([v / 255, v / 255, v / 255])[0])
 /** How much of a pixel is ink before the even ground, 0..1: samples are summed scene-linear. */
 function coverage(d: Uint8Array | Buffer, i: number): number {
   const [ground, ink] = [LINEAR[220]!, LINEAR[39]!]

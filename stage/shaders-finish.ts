@@ -1,0 +1,69 @@
+// GLSL of the finish: what a camera and its development make of scene-linear samples. Nothing of it is in the samples: a change of exposure,
+// white balance, vignetting or tone asks for this one pass again.
+
+import { EDGE_PARS } from './shaders-first.ts'
+
+/** Mean of the samples; exposure, white balance, vignetting, tone curve; the flat layer over it; sRGB, half a level of noise. */
+export const FINISH_FRAGMENT = /* glsl */ `
+in vec2 vUv;
+out vec4 colour;
+uniform sampler2D uSource, uFlatSource;
+uniform float uWeight, uFilter;
+uniform float uExposure;
+// linear sRGB to linear sRGB
+uniform mat3 uBalance;
+// principal point and focal length in pixels of the whole target; strength of cos^4
+uniform vec4 uVignette;
+// contrast, saturation
+uniform vec2 uDevelop;
+${EDGE_PARS}
+uniform int uTone;
+#include <tonemapping_pars_fragment>
+vec3 toSrgb(vec3 c) {
+  return mix(1.055 * pow(max(c, vec3(0.0)), vec3(1.0 / 2.4)) - 0.055, c * 12.92, vec3(lessThanEqual(c, vec3(0.0031308))));
+}
+vec3 toLinear(vec3 c) {
+  return mix(pow((c + 0.055) / 1.055, vec3(2.4)), c / 12.92, vec3(lessThanEqual(c, vec3(0.04045))));
+}
+float noise(vec2 p) { return fract(52.9829189 * fract(dot(p, vec2(0.06711056, 0.00583715)))); }
+// From exposed values to the screen's.
+vec3 toned(vec3 c) {
+  if (uTone == 0) return toSrgb(clamp(c, 0.0, 1.0));
+  // AgX (as the rendering library has it), with a little more slope and chroma, which suits interiors
+  c = AgXToneMapping(c * 1.35);
+  float grey = dot(c, vec3(0.2126, 0.7152, 0.0722));
+  c = max(mix(vec3(grey), c, 1.18), 0.0);
+  vec3 s = toSrgb(clamp(c, 0.0, 1.0));
+  return mix(s, s * s * (3.0 - 2.0 * s), 0.45);
+}
+// Contrast about the middle, so that black and white stay; saturation about the brightness.
+vec3 developed(vec3 s) {
+  if (uDevelop.x != 1.0) {
+    vec3 low = 0.5 * pow(max(2.0 * s, 0.0), vec3(uDevelop.x)), high = 1.0 - 0.5 * pow(max(2.0 - 2.0 * s, 0.0), vec3(uDevelop.x));
+    s = mix(low, high, step(0.5, s));
+  }
+  return mix(vec3(dot(s, vec3(0.2126, 0.7152, 0.0722))), s, uDevelop.y);
+}
+void main() {
+  // rows from the top: the picture is read back
+  vec2 uv = vec2(vUv.x, 1.0 - vUv.y);
+  ivec2 size = textureSize(uSource, 0);
+  ivec2 at = min(ivec2(uv * vec2(size)), size - 1);
+  vec2 by = uFilter > 0.5 ? eveningBy(uv, at) : vec2(0.0);
+  bool isEven = by == vec2(0.0);
+  vec3 c = isEven ? texelFetch(uSource, at, 0).rgb : textureLod(uSource, uv + by, 0.0).rgb;
+  vec4 over = isEven ? texelFetch(uFlatSource, at, 0) : textureLod(uFlatSource, uv + by, 0.0);
+  over *= uWeight;
+  // the samples' mean is over all of them: those that are flat had no light
+  c = max(c * uWeight, 0.0) / max(1.0 - over.a, 1e-3) * uExposure;
+  c = max(uBalance * c, 0.0);
+  if (uVignette.w > 0.0) {
+    vec2 off = uv * vec2(size) - uVignette.xy;
+    float cos2 = uVignette.z * uVignette.z / (uVignette.z * uVignette.z + dot(off, off));
+    c *= pow(cos2, 2.0 * uVignette.w);
+  }
+  vec3 s = clamp(developed(toned(min(c, 65504.0))), 0.0, 1.0);
+  if (over.a > 0.0) s = toSrgb(clamp(toLinear(s) * (1.0 - over.a) + over.rgb, 0.0, 1.0));
+  colour = vec4(clamp(s + (noise(gl_FragCoord.xy) - 0.5) / 255.0, 0.0, 1.0), 1.0);
+}
+`
