@@ -148,6 +148,8 @@ export const focusSchema = z.object({
       nodeId: z.string().min(1),
       at: z.enum(['surface', 'centre']),
       offsetM: coordinate,
+      /** How far it was when it was chosen: kept where it is gone, metres. */
+      lastM: finite.positive().max(WORLD_LIMIT_M).optional(),
     }),
     z.object({ kind: z.literal('nearest'), field: finite.min(0).max(1) }),
   ]),

@@ -100,7 +100,7 @@ export const PART_TABLE = {
     label: 'Focus',
     history: 'edits',
     stage: false,
-    redraws: NOTHING,
+    redraws: PICTURES,
     initial: () => ({
       on: false,
       fNumber: 8,

@@ -4,6 +4,7 @@ import { Matrix4, type Camera as ThreeCamera } from 'three'
 import { axesOf, cameraFromWorld, clipFromCamera, type Camera } from '#core/camera'
 import { ALL_SHOWN, type Shown } from '#core/section'
 import type { StageScene } from './scene.ts'
+import type { LensPlace } from './spread.ts'
 
 export interface Size {
   readonly width: number
@@ -21,7 +22,7 @@ export const NEAR_M = 0.02
 /** Near and far cut. */
 export type ViewCuts = Pick<Shown['cuts'], 'nearM' | 'farM'>
 
-/** Sets view and projection of `eye`; near and far follow the model's depth and the cuts. `jitter` is in pixels of `size`. */
+/** Sets view and projection of `eye`; near and far follow the model's depth and the cuts. `jitter` is in pixels of `size`; `lens`: beside its middle. */
 export function aimEye(
   eye: ThreeCamera,
   stage: StageScene,
@@ -30,6 +31,7 @@ export function aimEye(
   size: Size,
   jitter: readonly [number, number],
   cut: ViewCuts = ALL_SHOWN.cuts,
+  lens: LensPlace | null = null,
 ): void {
   const { forward } = axesOf(camera.pose)
   const range = stage.depthRange(camera.pose.station, forward)
@@ -52,6 +54,14 @@ export function aimEye(
     const cx = ((2 * tile.x + tile.width) / W - 1) * sx
     const cy = (1 - (2 * tile.y + tile.height) / H) * sy
     p.premultiply(new Matrix4().set(sx, 0, 0, -cx, 0, sy, 0, -cy, 0, 0, 1, 0, 0, 0, 0, 1))
+  }
+  if (lens) {
+    // seen from beside the middle of the lens, sheared so that the plane of focus stays where it is
+    const { xM, yM, focusM } = lens
+    const beside = new Matrix4().makeTranslation(-xM, -yM, 0)
+    eye.matrixWorldInverse.premultiply(beside)
+    eye.matrixWorld.copy(eye.matrixWorldInverse).invert()
+    p.multiply(new Matrix4().set(1, 0, -xM / focusM, 0, 0, 1, -yM / focusM, 0, 0, 0, 1, 0, 0, 0, 0, 1))
   }
   p.premultiply(new Matrix4().makeTranslation((2 * jitter[0]) / size.width, (2 * jitter[1]) / size.height, 0))
   eye.projectionMatrix.copy(p)

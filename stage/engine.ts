@@ -182,7 +182,7 @@ export class StageEngine implements StageContract {
       }
       const faces = await this.facesOf(request)
       const look = await this.exposed(request)
-      this.passes.sample(place, request.camera, look, size, null, sample, faces, key)
+      this.passes.sample(place, request.camera, look, size, null, sample, { faces, key, of: request.samples })
       await this.gl.idle()
       sample++
       const last = sample >= request.samples
@@ -202,7 +202,7 @@ export class StageEngine implements StageContract {
     }
     const faces = await this.facesOf(request)
     const look = await this.exposed(request)
-    this.passes.sample('moving', request.camera, look, size, null, 0, faces)
+    this.passes.sample('moving', request.camera, look, size, null, 0, { faces })
     const bitmap = await this.present('moving', size, { camera: request.camera, look })
     const tookMs = performance.now() - start
     onFrame({ bitmap, sample: 1, samples: 1, tookMs, ev100: look.exposure.ev100 })
@@ -219,7 +219,7 @@ export class StageEngine implements StageContract {
     const done = await this.queue.run(`thumb:${key}`, PRIORITY.thumbnail, async (me) => {
       const faces = await this.facesOf(request)
       const look = await this.exposed(request)
-      this.passes.sample('thumbnail', request.camera, look, size, null, sample, faces)
+      this.passes.sample('thumbnail', request.camera, look, size, null, sample, { faces, of: request.samples })
       await this.gl.idle()
       // one set of targets serves all thumbnails: one that is begun is drawn to its end before the next
       me.priority = PRIORITY.begun
@@ -268,7 +268,7 @@ export class StageEngine implements StageContract {
       }
       const faces = await this.facesOf(request)
       const look = await this.exposed(request)
-      this.passes.sample('still', request.camera, look, wide, wide, sample, faces)
+      this.passes.sample('still', request.camera, look, wide, wide, sample, { faces, of: request.samples })
       await this.gl.idle()
       sample++
       onProgress((t + sample / request.samples) / tiles.length)

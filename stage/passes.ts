@@ -39,6 +39,7 @@ import type { StageScene } from './scene.ts'
 import { SunShadow } from './sun-shadow.ts'
 import { Finish } from './finish.ts'
 import { linearOf } from './flat-tone.ts'
+import { hasLens, lensPlace, SpreadPass, type Blur, type LensPlace, type SpreadBy } from './spread.ts'
 import { ADD_FRAGMENT, COPY_FRAGMENT, LIGHTING_FRAGMENT } from './shaders.ts'
 import type { Appearance } from './types.ts'
 
@@ -52,8 +53,20 @@ interface Targets {
   summed: number
   /** Whether the sum holds the sample drawn last. */
   isAdded: boolean
+  /** Where the sample drawn last lies spread; null where nothing is blurred. */
+  spread: WebGLRenderTarget | null
+  /** What is spread into, once there was anything. */
+  blurred: WebGLRenderTarget | null
+  /** Spreads the first sample anew, as one of many. */
+  again: (() => void) | null
   /** What its samples are of, where that was said. */
   key: string
+}
+/** Beside a sample's place: cut faces, what it is a sample of, and of how many it is one. */
+export interface SampleOptions {
+  readonly faces?: DrawnFaces | null
+  readonly key?: string
+  readonly of?: number
 }
 /** What a finished picture is made by beside its samples. */
 export interface Finished {
@@ -141,6 +154,7 @@ export class Passes {
   private readonly finish: Finish
   private sky = { key: '', scale: 1 }
   private readonly faces = new CutFacePass()
+  private readonly spread: SpreadPass
   private readonly ghost: CutGhostPass
 
   constructor(gl: FullPasses, stage: StageScene) {
@@ -152,6 +166,7 @@ export class Passes {
     this.shadow = new SunShadow(renderer, stage)
     this.ghost = new CutGhostPass(gl, stage)
     this.finish = new Finish(gl)
+    this.spread = new SpreadPass(gl)
     this.lighting = fullPass(LIGHTING_FRAGMENT, {
       ...stage.light,
       uColourTexture: { value: null },
@@ -184,13 +199,13 @@ export class Passes {
     size: Size,
     tile: Tile | null,
     index: number,
-    faces: DrawnFaces | null = null,
-    key = '',
+    { faces = null, key = '', of = 1 }: SampleOptions = {},
   ): void {
     const t = this.sizeTargets(owner, size.width, size.height)
     t.key = key
     const { renderer, stage } = this
     if (index > 0) this.addUp(t)
+    const blur = owner === 'around' || owner === 'meter' || !hasLens(camera) ? null : (look.blur ?? null)
     const sky = skyOf(look['look.sun'])
     const factor = SCENE_FACTOR
     this.drawn++
@@ -204,6 +219,7 @@ export class Passes {
       size,
       index === 0 ? [0, 0] : [halton(index, 2) - 0.5, halton(index, 3) - 0.5],
       look.shown.cuts,
+      blur && lensPlace(camera, blur, index),
     )
     // surfaces
     stage.prepare(look.clay ? 'clay' : 'solid')
@@ -225,7 +241,23 @@ export class Passes {
       this.ghost.draw(t.lit, this.eye, size)
     t.summed = index + 1
     t.isAdded = false
+    const { elements: e } = this.eye.projectionMatrix
+    const perPx = (tile ? camera.frame.widthPx : size.width) / camera.frame.widthPx
+    this.spreadSample(t, blur, { camera, size, perPx, index, of, axial: [e[10]!, e[14]!] })
     renderer.setRenderTarget(null)
+  }
+
+  /** Blurs a sample by its part of the disc; the first one of many by all of it, as long as it is the only one. */
+  private spreadSample(t: Targets, blur: Blur | null, by: Omit<SpreadBy, 'blur'>): void {
+    t.spread = null
+    t.again = null
+    if (!blur || !lensPlace(by.camera, blur, 0)) return
+    t.blurred ??= SpreadPass.target(by.size)
+    t.spread = t.blurred
+    const draw = (of: number): void => this.spread.draw(t.lit, t.facts, t.blurred!, { ...by, blur, of })
+    const isFirst = by.index === 0
+    draw(isFirst ? 1 : by.of)
+    if (isFirst && by.of > 1) t.again = () => draw(by.of)
   }
 
   /** Cut faces among the surfaces; lines as wide as on paper at the frame's density. */
@@ -248,10 +280,13 @@ export class Passes {
   private addUp(t: Targets): void {
     if (t.isAdded) return
     t.isAdded = true
+    t.again?.()
+    t.again = null
+    const source = t.spread ?? t.lit
     this.renderer.setRenderTarget(t.sum)
     if (t.summed === 1) this.renderer.clear(true, false, false)
-    this.add.uniforms['uSource']!.value = t.lit.textures[0]
-    this.add.uniforms['uFlatSource']!.value = t.lit.textures[1]
+    this.add.uniforms['uSource']!.value = source.textures[0]
+    this.add.uniforms['uFlatSource']!.value = source.textures[1]
     this.gl.full(this.add)
     this.renderer.setRenderTarget(null)
   }
@@ -298,7 +333,7 @@ export class Passes {
     const t = this.targets.get(owner)!
     const { summed } = t
     if (summed > 1) this.addUp(t)
-    const [source, flat] = (summed > 1 ? t.sum : t.lit).textures as [Texture, Texture]
+    const [source, flat] = (summed > 1 ? t.sum : (t.spread ?? t.lit)).textures as [Texture, Texture]
     const isFiltered = summed === 1 && FILTERED.has(owner)
     return this.finish.picture({ source, flat, weight: 1 / summed, isFiltered, size, camera, look, tile, sceneFactor: SCENE_FACTOR }) // prettier-ignore
   }
@@ -331,13 +366,14 @@ export class Passes {
     this.shadow.dispose()
     this.faces.dispose()
     this.ghost.dispose()
+    this.spread.dispose()
     this.environment.dispose()
   }
 
   private dropTargets(owner: Owner): void {
     const old = this.targets.get(owner)
     old?.facts.depthTexture?.dispose()
-    for (const t of [old?.facts, old?.lit, old?.sum]) t?.dispose()
+    for (const t of [old?.facts, old?.lit, old?.sum, old?.blurred]) t?.dispose()
     this.targets.delete(owner)
   }
 
@@ -358,17 +394,24 @@ export class Passes {
     const soft = { minFilter: LinearFilter, magFilter: LinearFilter } as const
     const lit = new WebGLRenderTarget(width, height, { ...soft, type: HalfFloatType, depthBuffer: false, count: 2 })
     const sum = new WebGLRenderTarget(width, height, { ...near, type: FloatType, depthBuffer: false, count: 2 })
-    const made = { size, facts, lit, sum, summed: 1, isAdded: true, key: '' }
+    const made = { size, facts, lit, sum, summed: 1, isAdded: true, key: '', spread: null, blurred: null, again: null }
     this.targets.set(owner, made)
     return made
   }
 
-  private aim(camera: Camera, tile: Tile | null, size: Size, jitter: readonly [number, number], cut: ViewCuts): void {
+  private aim(
+    camera: Camera,
+    tile: Tile | null,
+    size: Size,
+    jitter: readonly [number, number],
+    cut: ViewCuts,
+    lens: LensPlace | null = null,
+  ): void {
     if (this.cubeView) {
       this.aimAtFace(this.cubeView.world)
       return
     }
-    aimEye(this.eye, this.stage, camera, tile, size, jitter, cut)
+    aimEye(this.eye, this.stage, camera, tile, size, jitter, cut, lens)
     this.worldFromClip.multiplyMatrices(this.eye.matrixWorld, this.eye.projectionMatrixInverse)
     this.clipFromWorld.multiplyMatrices(this.eye.projectionMatrix, this.eye.matrixWorldInverse)
   }

@@ -7,6 +7,7 @@ import type { PlacedModel } from '#core/placing'
 import type { LightVolume, SceneFacts, Soup } from '#mesh'
 import type { ClassesByHand, Shown } from '#core/section'
 import type { PartValue, StagePart } from '#model'
+import type { Blur } from './spread.ts'
 
 /** What a picture shows besides the camera: what is shown, and the parts that the registry hands to the stage. */
 export type Appearance = { readonly shown: Shown } & { readonly [P in StagePart]: PartValue<P> } & {
@@ -14,6 +15,8 @@ export type Appearance = { readonly shown: Shown } & { readonly [P in StagePart]
   readonly metered?: boolean
   /** One plain tone for all surfaces, for working quickly. */
   readonly clay?: boolean
+  /** What the lens blurs; left out, all is sharp. */
+  readonly blur?: Blur
   /** Classes of materials set by hand: how their cut faces are hatched. */
   readonly classes?: ClassesByHand
 }

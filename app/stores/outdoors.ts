@@ -5,6 +5,7 @@ import { poseOfStand } from '#core/camera'
 import { fingerprint, setupAsShown, shownOf, type Setup } from '#model'
 import { appearanceOf } from './appearance.ts'
 import { centreOf } from './centres.ts'
+import { useFocusing } from './focusing.ts'
 import { useProject } from './project.ts'
 import { useStage } from './stage.ts'
 
@@ -16,6 +17,7 @@ const NEIGHBOURS = NEAR.flatMap((i) => NEAR.flatMap((j) => NEAR.map((k) => [i, j
 export const useOutdoors = defineStore('outdoors', () => {
   const project = useProject()
   const stage = useStage()
+  const focusing = useFocusing()
   const known = shallowReactive(new Map<string, boolean>())
   const asked = new Set<string>()
   watch(
@@ -54,7 +56,8 @@ export const useOutdoors = defineStore('outdoors', () => {
   }
   const appearance = (setup: Setup): ReturnType<typeof appearanceOf> => {
     const { objectSets, materialClasses } = project.document ?? {}
-    return appearanceOf(setupAsShown(setup, objectSets, centreOf), isOutdoors(setup), materialClasses)
+    const shown = setupAsShown(setup, objectSets, centreOf)
+    return appearanceOf(shown, isOutdoors(setup), { classes: materialClasses, blur: focusing.blur(shown) })
   }
   return { isOutdoors, appearance }
 })

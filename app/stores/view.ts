@@ -2,6 +2,7 @@
 import { StorageSerializers, useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { ref, shallowRef, type Ref } from 'vue'
+import type { StopKind } from '#core/optics'
 import type { CellName } from '#model'
 import { SAMPLES } from './samples.ts'
 
@@ -19,6 +20,9 @@ export type Picking =
   | 'staff'
   | 'over'
   | CutPicking
+  | FocusPicking
+/** Places asked for by the focus. */
+export type FocusPicking = 'focus-point' | 'focus-object' | 'focus-between' | 'focus-blur'
 /** Places asked for by cuts. */
 export type CutPicking =
   | 'cut-through'
@@ -61,6 +65,8 @@ function createHabits() {
     snapping: useLocalStorage('yoroi.snapping', true),
     /** One plain tone for all surfaces while working; no part of the look. */
     clay: useLocalStorage('yoroi.clay', false),
+    /** Steps of the f-number. */
+    stops: useLocalStorage<StopKind>('yoroi.stops', 'third'),
     /** Samples of the picture at rest, and of a finished one. */
     samples: useLocalStorage('yoroi.samples', SAMPLES.picture),
     stillSamples: useLocalStorage('yoroi.stillSamples', SAMPLES.still),

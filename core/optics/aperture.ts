@@ -1,9 +1,7 @@
 // Where on the aperture does each sample look through?
 // Model: a low-discrepancy sequence of the unit square, mapped to the disc by rings, or to the sectors of blades by their area: a polygon
 // whose edges bulge to the circle as they are rounder. Even in area. Space: the aperture's radius is 1, x to the camera's right, y up.
-// Source: shirley1997 (concentric map), halton1960, handbook-6.
-
-import { halton } from '../base/index.ts'
+// Source: shirley1997 (concentric map), roberts2018 (the sequence: its places have nothing in common with the jitter's), handbook-6.
 
 export interface ApertureShape {
   /** 0: round; else 5 to 11 blades (3 and 4 work too). */
@@ -25,10 +23,15 @@ export function apertureEdge({ blades, rotationDeg, roundness }: ApertureShape, 
   return straight + (1 - straight) * Math.min(1, Math.max(0, roundness))
 }
 
+/** The i-th place of the unit square, from 0. */
+const PLASTIC = 1.324717957244746
+const place = (i: number): readonly [number, number] => [(0.5 + i / PLASTIC) % 1, (0.5 + i / PLASTIC ** 2) % 1]
+
 /** Of the unit disc the i-th sample; the first is the middle. */
 function discPoint(i: number): readonly [number, number] {
   if (i === 0) return [0, 0]
-  const [a, b] = [2 * halton(i, 2) - 1, 2 * halton(i, 3) - 1]
+  const [u, v] = place(i)
+  const [a, b] = [2 * u - 1, 2 * v - 1]
   if (a === 0 && b === 0) return [0, 0]
   const isWide = Math.abs(a) > Math.abs(b)
   const r = isWide ? a : b
@@ -59,7 +62,8 @@ function sectorOf(shape: ApertureShape): Float64Array {
 export function aperturePoint(shape: ApertureShape, i: number): readonly [number, number] {
   if (shape.blades < 3 || i === 0) return discPoint(i)
   const step = (2 * Math.PI) / shape.blades
-  const along = halton(i, 2) * shape.blades
+  const [u, v] = place(i)
+  const along = u * shape.blades
   const blade = Math.floor(along)
   const share = along - blade
   const sum = sectorOf(shape)
@@ -73,6 +77,6 @@ export function aperturePoint(shape: ApertureShape, i: number): readonly [number
   }
   const inStep = (share - sum[k]!) / (sum[k + 1]! - sum[k]!)
   const angle = Math.PI / 2 - (shape.rotationDeg * Math.PI) / 180 + step * (blade + (k + inStep) / STEPS)
-  const r = Math.sqrt(halton(i, 3)) * apertureEdge(shape, angle)
+  const r = Math.sqrt(v) * apertureEdge(shape, angle)
   return [r * Math.cos(angle), r * Math.sin(angle)]
 }

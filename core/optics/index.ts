@@ -25,6 +25,7 @@ export {
   type Matrix9,
   type WhiteBalance,
 } from './white-balance.ts'
+export { depthOf } from './focus-at.ts'
 export { vignette } from './vignette.ts'
 export { exposureFactor, exposureValue100, meteredEv100 } from './exposure.ts'
 export { basis, irradiance, type Harmonics } from './harmonics.ts'

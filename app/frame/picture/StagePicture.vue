@@ -9,6 +9,7 @@ import { holdImage, lastImage } from '../../controls/last-image.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useProject } from '../../stores/project.ts'
 import { useOutdoors } from '../../stores/outdoors.ts'
+import { useFocusing } from '../../stores/focusing.ts'
 import { heldSamples, SAMPLES } from '../../stores/samples.ts'
 import { appearanceOf, useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
@@ -24,6 +25,7 @@ const props = defineProps<{
 const project = useProject()
 const stage = useStage()
 const outdoors = useOutdoors()
+const focusing = useFocusing()
 const view = useView()
 const notices = useNotices()
 const canvas = ref<HTMLCanvasElement | null>(null)
@@ -108,6 +110,7 @@ const dragged = () =>
     stage.placings,
     view.clay,
     project.document?.materialClasses,
+    project.workingShown && focusing.blur(project.workingShown)?.focusM,
     ...PICTURE_PARTS.map((p) => project.workingShown && getPart(project.workingShown, p)),
   ] as const
 watch(dragged, ([camera, isMoving]) => camera && isMoving && request(camera, true), { flush: 'post' })
@@ -138,7 +141,7 @@ onBeforeUnmount(() => {
 defineExpose({ refined, hasPicture })
 /** Near and far cut go with the camera: from outside they cut nothing. A building is metered there by itself. */
 function fromOutside(w: Setup): Appearance {
-  const a = appearanceOf(w, project.document?.subject === 'room', project.document?.materialClasses)
+  const a = appearanceOf(w, project.document?.subject === 'room', { classes: project.document?.materialClasses })
   return { ...a, shown: { ...a.shown, cuts: { ...a.shown.cuts, nearM: null, farM: null } } }
 }
 </script>

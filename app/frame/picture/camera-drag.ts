@@ -9,7 +9,7 @@ import { useTiltOffer } from './tilt-offer.ts'
 import { aimOf, LABELS, type Grip, type Looking } from './looking.ts'
 
 interface Ends {
-  readonly click: (at: readonly [number, number], camera: Camera, add: boolean) => unknown
+  readonly click: (at: readonly [number, number], camera: Camera, add: boolean, focuses: boolean) => unknown
   readonly over: (e: PointerEvent) => void
 }
 
@@ -56,6 +56,7 @@ export function useCameraDrag({ options, under, pxPerPage }: Looking, ends: Ends
         show()
       })
     const add = e.shiftKey
+    const focuses = e.altKey && e.button === 0
     // Shift at the start chooses the other tool; pressed later it holds the drag to one axis
     let holds = !e.shiftKey
     startDrag(e, {
@@ -67,7 +68,7 @@ export function useCameraDrag({ options, under, pxPerPage }: Looking, ends: Ends
       },
       end: (moved) => {
         ends.over(e)
-        if (!moved) void ends.click(at, camera, add)
+        if (!moved) void ends.click(at, camera, add, focuses)
         else
           void found.then(() => {
             over = true

@@ -1,5 +1,6 @@
 // What a click on the picture does: selects, picks what was asked for, or brings a ghost back.
 import type { Camera } from '#core/camera'
+import { useFocus } from '../focus/focus.ts'
 import { useHiding } from '../selection/hiding.ts'
 import { useSelection } from '../selection/selection.ts'
 import { useView } from '../../stores/view.ts'
@@ -11,12 +12,17 @@ export function useClicks({ movable, under, pxPerPage }: Looking) {
   const { select, clear } = useSelection()
   const { isGone, show } = useHiding()
   const picking = usePicking()
+  const { focusOn } = useFocus()
 
-  /** A click selects what is under it, or is what was asked for; on nothing it clears. */
-  async function click(at: readonly [number, number], camera: Camera, add: boolean): Promise<void> {
+  /** A click selects what is under it, or is what was asked for; on nothing it clears. With Alt it is focused on. */
+  async function click(at: readonly [number, number], camera: Camera, add: boolean, focuses = false): Promise<void> {
     if (view.picking && movable().isCamera) return picking.click(camera, at, pxPerPage(camera))
     if (view.ghosts && (await clickedBack(at, camera))) return
     const hit = await under(at[0], at[1], camera)
+    if (focuses && movable().isCamera) {
+      if (hit) focusOn(hit.point, hit.nodeId)
+      return
+    }
     if (hit) select([hit.nodeId], add)
     else if (!add) clear()
   }

@@ -31,6 +31,10 @@ export const ASKS: Record<Picking, string> = {
   'cut-middle': 'Click an object: the cut goes along its middle',
   'cut-room': 'Click the floor or a wall of the room',
   staff: 'Click where the measuring staff is to stand, here, in Plan or in Side',
+  'focus-point': 'Click what is to be sharp',
+  'focus-object': 'Click the object that is to be sharp; it is followed',
+  'focus-between': 'Click the nearest place that is to be sharp, then the farthest',
+  'focus-blur': 'Click the place that is to be blurred so much',
   section: 'Click the place for the section to go through',
   'section-parallel': 'Click the place for the section to go through',
   'near-place': 'Click the wall or the place that holds the near cut',
@@ -49,6 +53,7 @@ const BY_SURFACE: readonly Picking[] = [
   'cut-through',
   'cut-middle',
   'cut-room',
+  'focus-object',
   'section',
   'section-parallel',
 ]

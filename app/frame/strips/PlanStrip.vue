@@ -18,6 +18,7 @@ import DragHandle from './DragHandle.vue'
 import { usePlanDrags } from './plan-drags.ts'
 import SnapGuides from './SnapGuides.vue'
 import { useStrip } from './strip.ts'
+import FocusMarks from './FocusMarks.vue'
 import MeasureMarks from '../measure/MeasureMarks.vue'
 import PlacingHandle from './PlacingHandle.vue'
 import StripFrame from './StripFrame.vue'
@@ -224,6 +225,7 @@ function setCut(e: Event): void {
         ><path d="M8 0L-5 -6V6Z"
       /></g>
     </g>
+    <FocusMarks across="right" :to-px="toPx" :to-world="toWorld" />
     <CutMarks
       :sight="[0, 0, -1]"
       :to-px="toPx"

@@ -17,6 +17,7 @@ import { useSideDrags } from './side-drags.ts'
 import SnapGuides from './SnapGuides.vue'
 import { settledBearing, useStrip } from './strip.ts'
 import OverlayChip from '../../controls/OverlayChip.vue'
+import FocusMarks from './FocusMarks.vue'
 import MeasureMarks from '../measure/MeasureMarks.vue'
 import StripFrame from './StripFrame.vue'
 import ViewpointCones from './ViewpointCones.vue'
@@ -154,6 +155,7 @@ const eyeText = computed(() =>
         @cancel="cancel"
       />
     </g>
+    <FocusMarks across="up" :to-px="toPx" :to-world="strip.toWorld" />
     <CutMarks
       :sight="directionOf(looking, 0)"
       :to-px="toPx"

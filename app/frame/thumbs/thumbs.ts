@@ -16,6 +16,7 @@ import {
 import { centreOf } from '../../stores/centres.ts'
 import { useProject } from '../../stores/project.ts'
 import { useOutdoors } from '../../stores/outdoors.ts'
+import { useFocusing } from '../../stores/focusing.ts'
 import { SAMPLES } from '../../stores/samples.ts'
 import { useStage } from '../../stores/stage.ts'
 import { createKeptPictures, type Asked } from './kept-pictures.ts'
@@ -47,10 +48,15 @@ function thumbs() {
   const stage = useStage()
   const project = useProject()
   const outdoors = useOutdoors()
+  const focusing = useFocusing()
   const kept = createKeptPictures()
   /** All parts that change a thumbnail, by the registry: stand, lens and frame first. */
   const keyOf = (s: Setup): string =>
-    [...THUMBNAIL_PARTS.map((p) => fingerprint(getPart(s, p))), outdoors.isOutdoors(s)].join('|')
+    [
+      ...THUMBNAIL_PARTS.map((p) => fingerprint(getPart(s, p))),
+      outdoors.isOutdoors(s),
+      focusing.blur(s)?.focusM ?? '',
+    ].join('|')
 
   // other light or another model: all are drawn anew, the old ones stay meanwhile; no picture outlives its project
   watch(

@@ -1,0 +1,115 @@
+<script setup lang="ts">
+// Plane of focus and sharp zone in Plan and Side, moss; the mark on the sight line is dragged.
+import { computed } from 'vue'
+import { axesOf, principalPointPx, type Camera } from '#core/camera'
+import { addScaled, dot, sub, type Vec3 } from '#core/math'
+import { useProject } from '../../stores/project.ts'
+import { useFocus } from '../focus/focus.ts'
+import DragHandle from './DragHandle.vue'
+
+const props = defineProps<{
+  /** The picture's way across that is seen in this drawing: its right in Plan, its up in Side. */
+  across: 'right' | 'up'
+  toPx: (p: Vec3) => { x: number; y: number }
+  toWorld: (e: { clientX: number; clientY: number }) => Vec3
+}>()
+const project = useProject()
+const { part, hasLens, at, sharp, long, withFocus } = useFocus()
+/** What lies farther is not drawn, in distances of the focus. */
+const FARTHEST = 12
+
+/** Tangents of the picture's edges that way. */
+function edges({ lens, frame, ...rest }: Camera): readonly [number, number] {
+  const { xPx, yPx, pxPerMm } = principalPointPx({ lens, frame, ...rest })
+  const f = lens.focalMm * pxPerMm
+  return props.across === 'right' ? [-xPx / f, (frame.widthPx - xPx) / f] : [(yPx - frame.heightPx) / f, yPx / f]
+}
+const zone = computed(() => {
+  const c = project.camera
+  if (!c || !part.value?.on || !hasLens.value || !at.value) return null
+  const axes = axesOf(c.pose)
+  const [lo, hi] = edges(c)
+  const way = axes[props.across]
+  const place = (depth: number, tan: number): { x: number; y: number } =>
+    props.toPx(addScaled(addScaled(c.pose.station, axes.forward, depth), way, depth * tan))
+  const plane = (depth: number): string => {
+    const [a, b] = [place(depth, lo), place(depth, hi)]
+    return `M${a.x} ${a.y}L${b.x} ${b.y}`
+  }
+  const focusM = at.value.distanceM
+  const nearM = sharp.value?.nearM ?? focusM
+  const farM = Math.min(sharp.value?.farM ?? focusM, focusM * FARTHEST)
+  const corners = [place(nearM, lo), place(nearM, hi), place(farM, hi), place(farM, lo)]
+  return {
+    band: `M${corners.map((p) => `${p.x} ${p.y}`).join('L')}Z`,
+    plane: plane(focusM),
+    near: plane(nearM),
+    far: plane(farM),
+    mark: place(focusM, 0),
+    focusM,
+    forward: axes.forward,
+    station: c.pose.station,
+  }
+})
+/** Along the axis, the depth of what lies under the pointer. */
+function drag(e: PointerEvent): void {
+  const z = zone.value
+  if (!z) return
+  const distanceM = dot(z.forward, sub(props.toWorld(e), z.station))
+  if (distanceM > 0.001) project.showEdit(withFocus({ mode: { kind: 'distance', distanceM } }))
+}
+function nudge(by: number): void {
+  const z = zone.value
+  if (z) project.run(withFocus({ mode: { kind: 'distance', distanceM: Math.max(0.001, z.focusM + by) } }))
+}
+</script>
+
+<template>
+  <g v-if="zone" class="focus" data-testid="focus-zone">
+    <path class="band" :d="zone.band" />
+    <path class="limit" :d="zone.near" />
+    <path class="limit" :d="zone.far" />
+    <path class="plane" :d="zone.plane" />
+    <DragHandle
+      :x="zone.mark.x"
+      :y="zone.mark.y"
+      shape="edge"
+      class="grip"
+      label="Focus"
+      :testid="`focus-mark-${across}`"
+      :value="zone.focusM"
+      :spoken="`focused at ${long(zone.focusM)}`"
+      :reading="long(zone.focusM)"
+      @start="() => undefined"
+      @drag="drag"
+      @nudge="(x, y) => nudge(Math.abs(x) > Math.abs(y) ? x : y)"
+      @done="project.settleEdit()"
+      @cancel="project.letGo()"
+    />
+  </g>
+</template>
+
+<style scoped>
+.band {
+  fill: var(--moss);
+  opacity: 0.18;
+  pointer-events: none;
+}
+.plane {
+  stroke: var(--moss);
+  stroke-width: 1.8;
+  fill: none;
+  pointer-events: none;
+}
+.limit {
+  stroke: var(--moss);
+  stroke-width: 1;
+  stroke-dasharray: 4 3;
+  fill: none;
+  pointer-events: none;
+}
+.grip :deep(.ink) {
+  fill: var(--moss);
+  stroke: var(--panel);
+}
+</style>

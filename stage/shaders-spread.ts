@@ -1,0 +1,61 @@
+// GLSL of blur within one sample: what a lens sample stands for is a part of the aperture, so each point is spread by that part of its disc;
+// a picture of one sample is spread by all of it. Model: gathered by depth. A neighbour counts where its own spread reaches here, in
+// inverse proportion to its area; what lies behind reaches no farther than what it is behind of is blurred. Source: potmesil1981.
+
+/** Places looked at in a sample of many, and in a picture of one. */
+export const SPREAD_TAPS = { some: 8, all: 28 } as const
+
+export const SPREAD_FRAGMENT = /* glsl */ `
+in vec2 vUv;
+layout(location = 0) out vec4 colour;
+layout(location = 1) out vec4 flatLayer;
+uniform sampler2D uSource, uFlatSource;
+uniform highp sampler2D uDepth;
+uniform vec2 uPixel;
+uniform vec3 uAxial;
+// diameter far behind the focus in pixels, focus distance, part of it, most pixels
+uniform vec4 uBlur;
+uniform vec2 uPoints[${SPREAD_TAPS.all}];
+uniform int uTaps;
+uniform float uTurn;
+float distanceOf(float depth) { return depth >= 1.0 ? 1e6 : uAxial.y / (depth * 2.0 - 1.0 + uAxial.x); }
+float radiusOf(float d) { return min(0.5 * uBlur.x * uBlur.z * abs(d - uBlur.y) / max(d, 1e-4), uBlur.w); }
+float noise(vec2 p) { return fract(52.9829189 * fract(dot(p, vec2(0.06711056, 0.00583715)))); }
+void main() {
+  float here = distanceOf(texture(uDepth, vUv).r);
+  float own = radiusOf(here);
+  float reach = own;
+  // what is blurred before a sharp place covers it: looked for where one sample is all there is
+  if (uTaps > ${SPREAD_TAPS.some}) {
+    for (int i = 0; i < 8; i++) {
+      float a = 0.7853981634 * float(i);
+      float d = distanceOf(texture(uDepth, vUv + vec2(cos(a), sin(a)) * uBlur.w * 0.6 * uPixel).r);
+      if (d < here * 0.98) reach = max(reach, radiusOf(d));
+    }
+  }
+  colour = texture(uSource, vUv);
+  flatLayer = texture(uFlatSource, vUv);
+  if (reach < 0.6) return;
+  float least = 0.5;
+  float w = 1.0 / (max(own, least) * max(own, least));
+  vec4 sum = colour * w, over = flatLayer * w;
+  float turn = uTurn + 6.2831853 * noise(gl_FragCoord.xy);
+  mat2 way = mat2(cos(turn), sin(turn), -sin(turn), cos(turn));
+  for (int i = 0; i < ${SPREAD_TAPS.all}; i++) {
+    if (i >= uTaps) break;
+    vec2 off = (uTaps > ${SPREAD_TAPS.some} ? uPoints[i] : way * uPoints[i]) * reach;
+    vec2 at = vUv + off * uPixel;
+    float d = distanceOf(texture(uDepth, at).r);
+    float r = radiusOf(d);
+    if (d > here * 1.02) r = min(r, own);
+    float covers = clamp(r - length(off) + 1.0, 0.0, 1.0);
+    if (covers <= 0.0) continue;
+    float k = covers / (max(r, least) * max(r, least));
+    sum += texture(uSource, at) * k;
+    over += texture(uFlatSource, at) * k;
+    w += k;
+  }
+  colour = sum / w;
+  flatLayer = over / w;
+}
+`
