@@ -170,6 +170,12 @@ export const exposureSchema = z.object({
   shutterS: finite.positive().max(1e5),
   whiteBalance: z.object({ kelvin: finite.min(1667).max(25_000), tint: finite.min(-150).max(150) }),
   vignetting: onOff,
+  /** Of cos^4: 1 is the lens's own, left out. */
+  vignettingStrength: finite.min(0).max(3).optional(),
+  /** An f-number of its own; left out, the focus part's. */
+  fNumber: finite.min(0.5).max(256).optional(),
+  /** Development after the tone curve: 1 changes nothing. */
+  finish: z.object({ contrast: finite.min(0.2).max(3), saturation: finite.min(0).max(3) }).optional(),
   tone: z.enum(['linear', 'neutral']),
 })
 

@@ -50,6 +50,7 @@ function workerStage(): StageClient {
     still: (request, onProgress) => call(door.still(request, proxy(onProgress))),
     cancelStill: () => void door.cancelStill(),
     meter: (request) => call(door.meter(request)),
+    spot: (request, place) => call(door.spot(request, place)),
     dispose: () => worker.terminate(),
   }
 }

@@ -45,6 +45,9 @@ const BORDER_PX = 48
 /** A meter's picture, and how many readings are remembered. */
 const METER_PX: Size = { width: 96, height: 64 }
 const READINGS = 500
+/** A spot's picture, and its side as a part of the frame's longer one. */
+const SPOT_PX: Size = { width: 8, height: 8 }
+const SPOT_PART = 120
 /** A moving picture aims at this time. */
 const MOVING_MS = 60
 
@@ -306,6 +309,24 @@ export class StageEngine implements StageContract {
     return ev
   }
 
+  async spot(
+    request: PictureRequest,
+    place: readonly [number, number],
+  ): Promise<readonly [number, number, number] | null> {
+    const { widthPx, heightPx } = request.camera.frame
+    // as large as it would be on a small print, whatever the frame's pixels are
+    const side = Math.max(3, Math.round(Math.max(widthPx, heightPx) / SPOT_PART))
+    const tile = { x: Math.round(place[0] * widthPx - side / 2), y: Math.round(place[1] * heightPx - side / 2), width: side, height: side } // prettier-ignore
+    let mean: [number, number, number] | null = null
+    await this.queue.run('spot', PRIORITY.drawing, async () => {
+      this.passes.sample('meter', request.camera, request.appearance, SPOT_PX, tile, 0, { faces: await this.facesOf(request) }) // prettier-ignore
+      await this.gl.idle()
+      mean = meanOf(this.passes.readSurfaces('meter', SPOT_PX))
+      return true
+    })
+    return mean
+  }
+
   /** What a meter reads from the surfaces in the picture, -4..20; null where there are none or they are black. */
   private async metered(camera: Camera, look: Appearance): Promise<number | null> {
     this.passes.sample('meter', camera, look, METER_PX, null, 0)
@@ -406,6 +427,18 @@ function logMean(pixels: Float32Array): number {
     sum += Math.log(1e-6 + 0.2126 * pixels[i]! + 0.7152 * pixels[i + 1]! + 0.0722 * pixels[i + 2]!)
   }
   return n * 50 < pixels.length / 4 ? 0 : Math.exp(sum / n)
+}
+
+/** Mean luminances of linear RGBA pixels, of those with an alpha, cd/m2 by channel; null where there are none. */
+function meanOf(pixels: Float32Array): [number, number, number] | null {
+  const sum: [number, number, number] = [0, 0, 0]
+  let n = 0
+  for (let i = 0; i < pixels.length; i += 4) {
+    if (pixels[i + 3]! <= 0) continue
+    n++
+    for (let c = 0; c < 3; c++) sum[c]! += pixels[i + c]! / SCENE_FACTOR
+  }
+  return n === 0 ? null : [sum[0] / n, sum[1] / n, sum[2] / n]
 }
 
 /** Cut-outs are read at this size at most, pixels: leaves stay leaves, and a ray's question stays small. */

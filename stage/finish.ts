@@ -53,7 +53,10 @@ export class Finish {
     ;(u['uPixel']!.value as Vector2).set(1 / size.width, 1 / size.height)
     u['uExposure']!.value = exposureFactor(exposure.ev100, exposure.compensationEv) / sceneFactor
     ;(u['uBalance']!.value as Matrix3).set(...balanceMatrix(exposure.whiteBalance))
-    ;(u['uVignette']!.value as Vector4).copy(vignetteOf(camera, size, tile, exposure.vignetting ? 1 : 0))
+    ;(u['uVignette']!.value as Vector4).copy(
+      vignetteOf(camera, size, tile, exposure.vignetting ? (exposure.vignettingStrength ?? 1) : 0),
+    )
+    ;(u['uDevelop']!.value as Vector2).set(exposure.finish?.contrast ?? 1, exposure.finish?.saturation ?? 1)
     u['uTone']!.value = exposure.tone === 'linear' ? 0 : 1
     return this.gl.readOut(this.pass, size)
   }

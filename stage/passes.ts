@@ -219,7 +219,7 @@ export class Passes {
       size,
       index === 0 ? [0, 0] : [halton(index, 2) - 0.5, halton(index, 3) - 0.5],
       look.shown.cuts,
-      blur && lensPlace(camera, blur, index),
+      blur && lensPlace(camera, blur, index, of),
     )
     // surfaces
     stage.prepare(look.clay ? 'clay' : 'solid')
@@ -251,7 +251,7 @@ export class Passes {
   private spreadSample(t: Targets, blur: Blur | null, by: Omit<SpreadBy, 'blur'>): void {
     t.spread = null
     t.again = null
-    if (!blur || !lensPlace(by.camera, blur, 0)) return
+    if (!blur || !lensPlace(by.camera, blur, 0, 1)) return
     t.blurred ??= SpreadPass.target(by.size)
     t.spread = t.blurred
     const draw = (of: number): void => this.spread.draw(t.lit, t.facts, t.blurred!, { ...by, blur, of })

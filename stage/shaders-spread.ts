@@ -21,35 +21,50 @@ uniform float uTurn;
 float distanceOf(float depth) { return depth >= 1.0 ? 1e6 : uAxial.y / (depth * 2.0 - 1.0 + uAxial.x); }
 float radiusOf(float d) { return min(0.5 * uBlur.x * uBlur.z * abs(d - uBlur.y) / max(d, 1e-4), uBlur.w); }
 float noise(vec2 p) { return fract(52.9829189 * fract(dot(p, vec2(0.06711056, 0.00583715)))); }
-void main() {
-  float here = distanceOf(texture(uDepth, vUv).r);
-  float own = radiusOf(here);
-  float reach = own;
-  // what is blurred before a sharp place covers it: looked for where one sample is all there is
-  if (uTaps > ${SPREAD_TAPS.some}) {
-    for (int i = 0; i < 8; i++) {
-      float a = 0.7853981634 * float(i);
-      float d = distanceOf(texture(uDepth, vUv + vec2(cos(a), sin(a)) * uBlur.w * 0.6 * uPixel).r);
-      if (d < here * 0.98) reach = max(reach, radiusOf(d));
-    }
-  }
-  colour = texture(uSource, vUv);
-  flatLayer = texture(uFlatSource, vUv);
-  if (reach < 0.6) return;
-  float least = 0.5;
-  float w = 1.0 / (max(own, least) * max(own, least));
-  vec4 sum = colour * w, over = flatLayer * w;
+float depthAt(vec2 at) { return distanceOf(texture(uDepth, at).r); }
+// one pixel's light and depth, not a mix of neighbours'
+vec2 pixelAt(vec2 off) { return (floor(vUv / uPixel + off) + 0.5) * uPixel; }
+
+// In a sample of many: pixels give each other as much as they take, so that the light stays as much as it was.
+void spreadSome(float own) {
+  float reach = min(0.5 * uBlur.x * uBlur.z, uBlur.w);
+  if (own < 0.5 || reach < 0.6) return;
   float turn = uTurn + 6.2831853 * noise(gl_FragCoord.xy);
   mat2 way = mat2(cos(turn), sin(turn), -sin(turn), cos(turn));
+  vec4 sum = vec4(0.0), over = vec4(0.0);
+  for (int i = 0; i < ${SPREAD_TAPS.some}; i++) {
+    vec2 off = way * uPoints[i] * reach;
+    vec2 at = pixelAt(off);
+    float r = min(min(radiusOf(depthAt(at)), own), reach);
+    if (r < 0.5) continue;
+    float k = clamp(r - length(off) + 0.5, 0.0, 1.0) * min(reach * reach / (r * r), 2.0);
+    sum += (texture(uSource, at) - colour) * k;
+    over += (texture(uFlatSource, at) - flatLayer) * k;
+  }
+  colour = max(colour + sum / ${SPREAD_TAPS.some}.0, 0.0);
+  flatLayer = max(flatLayer + over / ${SPREAD_TAPS.some}.0, 0.0);
+}
+
+// In a picture of one sample: what is blurred before a sharp place covers it.
+void spreadAll(float here, float own) {
+  float reach = own;
+  for (int i = 0; i < 8; i++) {
+    float a = 0.7853981634 * float(i);
+    float d = depthAt(vUv + vec2(cos(a), sin(a)) * uBlur.w * 0.6 * uPixel);
+    if (d < here * 0.98) reach = max(reach, radiusOf(d));
+  }
+  if (reach < 0.6) return;
+  const float least = 0.5;
+  float w = 1.0 / (max(own, least) * max(own, least));
+  vec4 sum = colour * w, over = flatLayer * w;
   for (int i = 0; i < ${SPREAD_TAPS.all}; i++) {
-    if (i >= uTaps) break;
-    vec2 off = (uTaps > ${SPREAD_TAPS.some} ? uPoints[i] : way * uPoints[i]) * reach;
-    vec2 at = vUv + off * uPixel;
-    float d = distanceOf(texture(uDepth, at).r);
+    vec2 off = uPoints[i] * reach;
+    vec2 at = pixelAt(off);
+    float d = depthAt(at);
     float r = radiusOf(d);
     if (d > here * 1.02) r = min(r, own);
-    float covers = clamp(r - length(off) + 1.0, 0.0, 1.0);
-    if (covers <= 0.0) continue;
+    // what is sharp there stays there
+    float covers = r < 0.5 ? 0.0 : clamp(r - length(off) + 1.0, 0.0, 1.0);
     float k = covers / (max(r, least) * max(r, least));
     sum += texture(uSource, at) * k;
     over += texture(uFlatSource, at) * k;
@@ -57,5 +72,13 @@ void main() {
   }
   colour = sum / w;
   flatLayer = over / w;
+}
+void main() {
+  float here = depthAt(vUv);
+  float own = radiusOf(here);
+  colour = texture(uSource, vUv);
+  flatLayer = texture(uFlatSource, vUv);
+  if (uTaps > ${SPREAD_TAPS.some}) spreadAll(here, own);
+  else spreadSome(own);
 }
 `

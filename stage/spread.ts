@@ -2,7 +2,7 @@
 
 import { HalfFloatType, LinearFilter, Vector2, Vector3, Vector4, WebGLRenderTarget } from 'three'
 import { principalPointPx, type Camera } from '#core/camera'
-import { apertureM, aperturePoint, type ApertureShape } from '#core/optics'
+import { apertureM, aperturePoint, aperturePoints, type ApertureShape } from '#core/optics'
 import type { Size } from './aim.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
 import { SPREAD_FRAGMENT, SPREAD_TAPS } from './shaders-spread.ts'
@@ -25,13 +25,13 @@ const MOST_PX = { some: 16, all: 40 } as const
 /** Whether a camera has a lens that blurs. */
 export const hasLens = (camera: Camera): boolean => camera.lens.projection.kind === 'perspective'
 
-/** Where sample `index` looks through the lens; the first through its middle. */
-export function lensPlace(camera: Camera, blur: Blur, index: number): LensPlace | null {
+/** Where sample `index` of `of` looks through the lens; the only one through its middle. */
+export function lensPlace(camera: Camera, blur: Blur, index: number, of: number): LensPlace | null {
   const { focalMm } = camera.lens
   // focused nearer than the focal length there is no picture: the lens stays a point
   if (!hasLens(camera) || !(blur.focusM > (focalMm / 1000) * 1.001)) return null
   const radius = apertureM({ focalMm, fNumber: blur.fNumber, focusM: blur.focusM }) / 2
-  const [x, y] = aperturePoint(blur.shape, index)
+  const [x, y] = of === 1 ? [0, 0] : aperturePoints(blur.shape, of)[index % of]!
   return { xM: x * radius, yM: y * radius, focusM: blur.focusM }
 }
 

@@ -45,6 +45,7 @@ const door: StageDoor = {
   still: (request, onProgress) => outcome(() => engine.still(request, (done) => void onProgress(done))),
   cancelStill: () => engine.cancelStill(),
   meter: (request) => outcome(() => engine.meter(request)),
+  spot: (request, place) => outcome(() => engine.spot(request, place)),
   dispose: () => engine.dispose(),
 }
 expose(door)

@@ -114,6 +114,8 @@ export interface StageContract {
   /** A finished PNG at the frame's full size with its density; null when cancelled. */
   still(request: StillRequest, onProgress: (done: number) => void): Promise<Blob | null>
   cancelStill(): void
+  /** Light at a place of the picture (shares of its width and height from the top left): mean linear RGB of a few pixels, cd/m2; null where nothing is. */
+  spot(request: PictureRequest, place: readonly [number, number]): Promise<readonly [number, number, number] | null>
   /** EV100 that a meter would choose for this picture (mean of the middle, reflected light). */
   meter(request: PictureRequest): Promise<number>
   dispose(): void

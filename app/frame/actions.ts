@@ -5,6 +5,7 @@ import { newStamp, useProject } from '../stores/project.ts'
 import { useView, type StandTab, type VisibleTab } from '../stores/view.ts'
 import { useFraming } from './camera/framing.ts'
 import { cutActions } from './cut-actions.ts'
+import { exposureActions } from './exposure/exposure-actions.ts'
 import { focusActions } from './focus/focus-actions.ts'
 import { useMeasurements } from './measure/measurements.ts'
 import { useOutside } from './outside/outside.ts'
@@ -26,6 +27,7 @@ export function useFrameActions(): readonly Action[] {
     ...grouped('Stand and move', standing()),
     ...grouped('Cut', cutActions()),
     ...grouped('Focus', focusActions()),
+    ...grouped('Exposure', exposureActions()),
     ...grouped('Viewpoints', keeping()),
     ...grouped('Trail and undo', histories()),
     ...grouped('What is shown', looking()),

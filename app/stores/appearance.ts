@@ -1,4 +1,5 @@
 import type { ClassesByHand } from '#core/section'
+import { exposureValue100 } from '#core/optics'
 import { getPart, shownOf, STAGE_PARTS, type Setup } from '#model'
 import type { Appearance } from '#stage'
 
@@ -13,7 +14,15 @@ export function appearanceOf(
 ): Appearance {
   const parts = Object.fromEntries(STAGE_PARTS.map((p) => [p, getPart(setup, p)]))
   const plain = { shown: shownOf(setup), ...parts, ...(classes && { classes }), ...(blur && { blur }) } as Appearance
+  const exposure = { ...plain.exposure, ev100: evOf(setup) }
+  if (setup.exposure.mode === 'photographic') return { ...plain, exposure }
   if (!isOutdoors) return plain
   const own = setup.exposure.outsideEv100
   return own === undefined ? { ...plain, metered: true } : { ...plain, exposure: { ...plain.exposure, ev100: own } }
+}
+
+/** EV at ISO 100 that a Setup exposes by, before compensation: its own number, or that of ISO, shutter and aperture. */
+export function evOf({ exposure: e, focus }: Pick<Setup, 'exposure' | 'focus'>): number {
+  if (e.mode === 'direct') return e.ev100
+  return exposureValue100({ fNumber: e.fNumber ?? focus.fNumber, shutterS: e.shutterS, iso: e.iso })
 }

@@ -9,7 +9,9 @@ import type { Models } from './stage-models.ts'
 import { minus } from './stage-placing.ts'
 import type { Workers } from './stage-workers.ts'
 
-export function createRequests({ stageNow }: Workers, { ready, originNow, firstIsShown }: Models) {
+export function createRequests(workers: Workers, models: Models) {
+  const { stageNow } = workers
+  const { ready, originNow, firstIsShown } = models
   const still = ref<number | null>(null)
   /** Seconds until it is finished, as far as can be told; null in the beginning. */
   const stillLeftS = ref<number | null>(null)
@@ -27,18 +29,6 @@ export function createRequests({ stageNow }: Workers, { ready, originNow, firstI
       onFrame(f)
     })
   }
-  const stopPicture = (place: 'picture' | 'outside'): void => stageNow()?.stopPicture(place)
-  const localDrawing = (r: DrawingRequest): DrawingRequest => ({
-    ...local(r),
-    cut: r.cut && { ...r.cut, point: shiftedPoint(r.cut.point, minus(originNow())) },
-  })
-  const drawing = async (request: DrawingRequest): Promise<ImageBitmap | null> =>
-    ready.value ? ((await stageNow()?.drawing(localDrawing(request))) ?? null) : null
-  const thumbnail = async (key: string, request: PictureRequest): Promise<ImageBitmap | null> =>
-    ready.value ? ((await stageNow()?.thumbnail(key, local(request))) ?? null) : null
-  const meter = async (request: PictureRequest): Promise<number | null> =>
-    ready.value ? ((await stageNow()?.meter(local(request))) ?? null) : null
-
   /** A finished PNG with progress in `still`; null when cancelled. One at a time. */
   async function finish(camera: Camera, appearance: Appearance, samples: number): Promise<Blob | null> {
     const s = stageNow()
@@ -58,10 +48,30 @@ export function createRequests({ stageNow }: Workers, { ready, originNow, firstI
   }
   const cancelStill = (): void => stageNow()?.cancelStill()
 
+  return { still, stillLeftS, shownEv, picture, finish, cancelStill, ...createSmall(workers, models) }
+}
+
+/** Base images, thumbnails, outlines and readings of light. */
+function createSmall({ stageNow }: Workers, { ready, originNow }: Models) {
+  const local = <R extends InWorld>(r: R): R => localTo(originNow(), r)
+  const stopPicture = (place: 'picture' | 'outside'): void => stageNow()?.stopPicture(place)
+  const localDrawing = (r: DrawingRequest): DrawingRequest => ({
+    ...local(r),
+    cut: r.cut && { ...r.cut, point: shiftedPoint(r.cut.point, minus(originNow())) },
+  })
+  const drawing = async (request: DrawingRequest): Promise<ImageBitmap | null> =>
+    ready.value ? ((await stageNow()?.drawing(localDrawing(request))) ?? null) : null
+  const thumbnail = async (key: string, request: PictureRequest): Promise<ImageBitmap | null> =>
+    ready.value ? ((await stageNow()?.thumbnail(key, local(request))) ?? null) : null
+  const meter = async (request: PictureRequest): Promise<number | null> =>
+    ready.value ? ((await stageNow()?.meter(local(request))) ?? null) : null
+
+  const spot = async (request: PictureRequest, place: readonly [number, number]) =>
+    ready.value ? ((await stageNow()?.spot(local(request), place)) ?? null) : null
+
   const outline = async (request: OutlineRequest): Promise<ImageBitmap | null> =>
     ready.value ? ((await stageNow()?.outline(local(request))) ?? null) : null
-
-  return { still, stillLeftS, shownEv, picture, stopPicture, drawing, thumbnail, meter, finish, cancelStill, outline }
+  return { stopPicture, drawing, thumbnail, meter, spot, outline }
 }
 
 interface InWorld {

@@ -21,8 +21,8 @@ export type Picking =
   | 'over'
   | CutPicking
   | FocusPicking
-/** Places asked for by the focus. */
-export type FocusPicking = 'focus-point' | 'focus-object' | 'focus-between' | 'focus-blur'
+/** Places asked for by focus and exposure. */
+export type FocusPicking = 'meter' | 'grey' | 'focus-point' | 'focus-object' | 'focus-between' | 'focus-blur'
 /** Places asked for by cuts. */
 export type CutPicking =
   | 'cut-through'

@@ -93,10 +93,15 @@ export function focusShort(focus: Setup['focus'], aimM: number | null, unit: Len
   const at = mode.kind === 'distance' ? mode.distanceM : mode.kind === 'aim' ? aimM : null
   return [`f/${focus.fNumber}`, at === null ? mode.kind : length(at, unit)]
 }
+const shutterShort = (s: number): string => (s < 0.5 ? `1/${Math.round(1 / s)} s` : `${s.toFixed(1)} s`)
 /** `shownEv` is what the picture is exposed by where that is not the EV itself; null elsewhere. */
 export const exposureShort = (e: Setup['exposure'], shownEv: number | null = null): [string, string] => [
-  `EV ${((shownEv ?? e.ev100) - e.compensationEv).toFixed(1)}`,
-  shownEv !== null && e.outsideEv100 === undefined ? 'metered' : `${Math.round(e.whiteBalance.kelvin)} K`,
+  e.mode === 'photographic' ? shutterShort(e.shutterS) : `EV ${((shownEv ?? e.ev100) - e.compensationEv).toFixed(1)}`,
+  e.mode === 'photographic'
+    ? `ISO ${Math.round(e.iso)}`
+    : shownEv !== null && e.outsideEv100 === undefined
+      ? 'metered'
+      : `${Math.round(e.whiteBalance.kelvin)} K`,
 ]
 export const lookShort = ({ style, sun }: Setup['look']): [string, string] => [
   style.kind,

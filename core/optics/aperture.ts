@@ -80,3 +80,17 @@ export function aperturePoint(shape: ApertureShape, i: number): readonly [number
   const r = Math.sqrt(v) * apertureEdge(shape, angle)
   return [r * Math.cos(angle), r * Math.sin(angle)]
 }
+
+const sets = new Map<string, readonly (readonly [number, number])[]>()
+/** All of `n` places of an aperture, moved so that their mean is its middle: the picture of few samples stays where it is. */
+export function aperturePoints(shape: ApertureShape, n: number): readonly (readonly [number, number])[] {
+  const key = `${shape.blades}|${shape.rotationDeg}|${shape.roundness}|${n}`
+  const known = sets.get(key)
+  if (known) return known
+  const all = Array.from({ length: n }, (_, i) => aperturePoint(shape, i))
+  const [mx, my] = [0, 1].map((k) => all.reduce((s, p) => s + p[k]!, 0) / n) as [number, number]
+  const made = all.map(([x, y]) => [x - mx, y - my] as const)
+  if (sets.size > 64) sets.clear()
+  sets.set(key, made)
+  return made
+}

@@ -12,7 +12,7 @@ export {
   type DepthOfField,
   type StopKind,
 } from './focus.ts'
-export { apertureEdge, aperturePoint, type ApertureShape } from './aperture.ts'
+export { apertureEdge, aperturePoint, aperturePoints, type ApertureShape } from './aperture.ts'
 export {
   balanced,
   balanceMatrix,

@@ -58,11 +58,11 @@ const cameraOf = ({ working: w }: ProjectDocument): Camera => ({
   frame: w.frame,
 })
 const LINEAR = Array.from({ length: 256 }, (_, v) => linearOf([v / 255, v / 255, v / 255])[0])
-/** How much of a pixel is ink before the even ground, 0..1: samples are summed scene-linear. */
+/** How much of a pixel is ink before the even ground of 0.9, 0..1: the flat layer is summed linear. */
 function coverage(d: Uint8Array | Buffer, i: number): number {
-  const [ground, ink] = [LINEAR[220]!, LINEAR[39]!]
+  const [ground, ink] = [LINEAR[230]!, LINEAR[39]!]
   const v = Math.round((d[i]! + d[i + 1]! + d[i + 2]!) / 3)
-  return v < 212 ? Math.min(1, (ground - LINEAR[v]!) / (ground - ink)) : 0
+  return v < 224 ? Math.min(1, (ground - LINEAR[v]!) / (ground - ink)) : 0
 }
 
 describe('a plan of the hall', () => {

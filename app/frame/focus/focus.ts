@@ -63,20 +63,21 @@ function createFacts() {
     const unit = project.document?.unit ?? 'm'
     return m === Infinity ? '∞' : `${formatLength(m, unit)}${unit === 'ft-in' ? '' : ` ${lengthSuffix(unit)}`}`
   }
-  return { part, hasLens, at, pxPerMm, cocMm, sharp, blurPx, diffractionPx, withFocus, set, long }
+  const depth = (point: Vec3): number => (project.camera ? depthOf(project.camera.pose, point) : 0)
+  return { part, hasLens, at, pxPerMm, cocMm, sharp, blurPx, diffractionPx, withFocus, set, long, depth }
 }
 export const useFocus = createSharedComposable(() => {
   const facts = createFacts()
-  return { ...facts, ...createChanges(facts) }
+  return { ...facts, ...createChanges(facts), ...createSolutions(facts) }
 })
+type Facts = ReturnType<typeof createFacts>
 
-function createChanges({ part, at, blurPx, set, cocMm, long, sharp, pxPerMm }: ReturnType<typeof createFacts>) {
+function createChanges({ part, at, blurPx, set, sharp, depth }: Facts) {
   const project = useProject()
   const stage = useStage()
   const notices = useNotices()
   /** Picked places, the last one first. */
   const recent = shallowRef<readonly { readonly point: Vec3; readonly name: string }[]>([])
-  const depth = (point: Vec3): number => (project.camera ? depthOf(project.camera.pose, point) : 0)
 
   /** Switched on for the first time it takes an f-number at which something is seen of it. */
   function switchOn(): void {
@@ -105,6 +106,15 @@ function createChanges({ part, at, blurPx, set, cocMm, long, sharp, pxPerMm }: R
     const lastM = at.value && at.value.distanceM > 0 ? { lastM: at.value.distanceM } : {}
     return set({ on: true, mode: { kind: 'object', nodeId, ...own, ...lastM } })
   }
+  const toHyperfocal = (): void =>
+    void (sharp.value && set({ mode: { kind: 'distance', distanceM: sharp.value.hyperfocalM } }))
+  return { recent, switchOn, focusOn, focusOnObject, toHyperfocal }
+}
+
+/** Distance and f-number that do what is wanted of picked places. */
+function createSolutions({ at, blurPx, set, cocMm, long, pxPerMm, depth }: Facts) {
+  const project = useProject()
+  const notices = useNotices()
   /** Everything sharp from one picked place to another. */
   function sharpBetween(a: Vec3, b: Vec3): boolean {
     const w = project.working
@@ -136,7 +146,5 @@ function createChanges({ part, at, blurPx, set, cocMm, long, sharp, pxPerMm }: R
     }
     return set({ on: true, fNumber })
   }
-  const toHyperfocal = (): void =>
-    void (sharp.value && set({ mode: { kind: 'distance', distanceM: sharp.value.hyperfocalM } }))
-  return { recent, depth, switchOn, focusOn, focusOnObject, sharpBetween, blurredThere, toHyperfocal }
+  return { sharpBetween, blurredThere }
 }

@@ -1,36 +1,42 @@
 <script setup lang="ts">
-// Exposure by a number: the EV that comes out as mid-grey, or what a meter reads from the picture. Out of doors and in measured views
-// the meter's reading holds until a number of their own is typed.
+// Exposure by a number or as a camera is set, white balance, and how the picture is developed. Out of doors and in measured views the
+// meter's reading holds until a number of their own is typed.
 import { computed, ref } from 'vue'
-import type { Command, Setup } from '#model'
+import { LEAST_KELVIN, MOST_KELVIN, MOST_TINT, NEUTRAL } from '#core/optics'
+import ChoiceRow from '../../controls/ChoiceRow.vue'
 import NumberField from '../../controls/NumberField.vue'
 import { useProject } from '../../stores/project.ts'
-import { useOutdoors } from '../../stores/outdoors.ts'
 import { appearanceOf, useStage } from '../../stores/stage.ts'
+import { useView } from '../../stores/view.ts'
+import { useExposure, type Exposure } from '../exposure/exposure.ts'
+import { usePicking } from '../straighten/picking.ts'
 import { useLiveEdits } from './live-edits.ts'
 import PanelHead from './PanelHead.vue'
 
 const METERED_PX = 96
 const project = useProject()
 const stage = useStage()
+const view = useView()
+const { begin } = usePicking()
 const busy = ref(false)
-const outdoors = useOutdoors()
+const { ev, isPhotographic, isOutdoors, isMetered, rounded, withExposure, withEv, set, byMode } = useExposure()
 const exposure = computed(() => project.working!.exposure)
-const isOutdoors = computed(() => project.working !== null && outdoors.isOutdoors(project.working))
-/** Metered by itself: out of doors without a number of its own. */
-const isMetered = computed(() => isOutdoors.value && exposure.value.outsideEv100 === undefined)
-const ev = computed(() => {
-  if (!isOutdoors.value) return exposure.value.ev100
-  return exposure.value.outsideEv100 ?? (stage.shownEv === null ? exposure.value.ev100 : rounded(stage.shownEv))
-})
-const rounded = (v: number): number => Math.round(v * 10) / 10
 const { number } = useLiveEdits()
-const withExposure = (changes: Partial<Setup['exposure']>): Command => ({
-  type: 'setPart',
-  part: 'exposure',
-  value: { ...project.working!.exposure, ...changes },
-})
-const withEv = (v: number): Command => withExposure(isOutdoors.value ? { outsideEv100: v } : { ev100: v })
+const MODES = [
+  { value: 'direct', label: 'by EV', title: 'One number says how bright' },
+  { value: 'photographic', label: 'as a camera', title: 'Sensitivity, shutter and aperture' },
+] as const
+const finish = computed(() => exposure.value.finish ?? { contrast: 1, saturation: 1 })
+const TONES: readonly { value: Exposure['tone']; label: string; title: string }[] = [
+  { value: 'neutral', label: 'soft', title: 'A shoulder that holds bright windows (AgX, a little steeper)' },
+  { value: 'linear', label: 'linear', title: 'As it is, cut off at white' },
+]
+const LIGHTS = [
+  { label: 'lamp', kelvin: 2856, title: 'Incandescent, CIE illuminant A' },
+  { label: 'sun', kelvin: 5500, title: 'Direct sun about noon' },
+  { label: 'day', kelvin: 6504, title: 'Daylight, CIE D65: changes nothing' },
+  { label: 'cloud', kelvin: 7500, title: 'Overcast sky and shade' },
+] as const
 function meterByItself(): void {
   const { outsideEv100: _, ...rest } = exposure.value
   project.run({ type: 'setPart', part: 'exposure', value: rest })
@@ -51,12 +57,59 @@ async function meter(): Promise<void> {
   busy.value = false
   if (ev100 !== null) project.run(withEv(rounded(ev100)))
 }
+/** As it is engraved: a part of a second below one. */
+const shutterText = computed(() => {
+  const s = exposure.value.shutterS
+  return s < 0.5 ? `1/${(1 / s).toFixed(s < 0.02 ? 0 : 1)} s` : `${s.toFixed(1)} s`
+})
 </script>
 
 <template>
   <section aria-label="Exposure">
     <PanelHead cell="exposure" title="Exposure" />
+    <ChoiceRow label="Set" :options="MODES" :model-value="exposure.mode" @change="byMode" />
+    <template v-if="isPhotographic">
+      <NumberField
+        label="ISO"
+        :model-value="exposure.iso"
+        :digits="0"
+        :step="50"
+        :min="1"
+        :max="1e6"
+        v-on="number((iso) => withExposure({ iso }))"
+      />
+      <NumberField
+        label="Shutter"
+        suffix="s"
+        :model-value="exposure.shutterS"
+        :digits="5"
+        :step="0.001"
+        :min="1e-6"
+        :max="1e5"
+        hint="Seconds; sums such as 1/125 can be typed"
+        v-on="number((shutterS) => withExposure({ shutterS }))"
+      />
+      <NumberField
+        label="f-number"
+        :model-value="exposure.fNumber ?? project.working!.focus.fNumber"
+        :digits="1"
+        :step="0.1"
+        :min="0.5"
+        :max="256"
+        :reset-to="project.working!.focus.fNumber"
+        hint="The focus part’s, unless one is typed here"
+        v-on="
+          number((fNumber) =>
+            withExposure({ fNumber: fNumber === project.working!.focus.fNumber ? undefined : fNumber }),
+          )
+        "
+      />
+      <p class="text quiet">
+        {{ shutterText }}: <span class="num">EV {{ ev.toFixed(2) }}</span> at ISO 100.
+      </p>
+    </template>
     <NumberField
+      v-else
       label="EV at ISO 100"
       kind="plain"
       :model-value="ev"
@@ -100,13 +153,113 @@ async function meter(): Promise<void> {
         >
           Meter the picture
         </button>
+        <button
+          class="btn"
+          :class="{ on: view.picking === 'meter' }"
+          title="What is clicked comes out as mid-grey"
+          @click="begin('meter')"
+        >
+          a place
+        </button>
       </span>
     </div>
     <p v-if="isOutdoors" class="text quiet">
       Exteriors and measured views have an exposure of their own, beside the interior’s EV
       <span class="num">{{ exposure.ev100.toFixed(1) }}</span>. A number typed here holds for all of them.
     </p>
-    <p v-else class="text quiet">Daylight rooms lie at EV 6 to 9, open daylight at EV 13 to 15.</p>
+    <p v-else-if="!isPhotographic" class="text quiet">Daylight rooms lie at EV 6 to 9, open daylight at EV 13 to 15.</p>
+    <hr />
+    <h3>White balance</h3>
+    <NumberField
+      label="Light of"
+      suffix="K"
+      :model-value="exposure.whiteBalance.kelvin"
+      :digits="0"
+      :step="50"
+      :min="LEAST_KELVIN"
+      :max="MOST_KELVIN"
+      :reset-to="NEUTRAL.kelvin"
+      hint="The light that is to look white; 6504 changes nothing"
+      v-on="number((kelvin) => withExposure({ whiteBalance: { ...exposure.whiteBalance, kelvin } }))"
+    />
+    <NumberField
+      label="Tint"
+      sign
+      :model-value="exposure.whiteBalance.tint"
+      :digits="1"
+      :step="1"
+      :min="-MOST_TINT"
+      :max="MOST_TINT"
+      :reset-to="0"
+      hint="Above nought for a greener light, below for a pinker one"
+      v-on="number((tint) => withExposure({ whiteBalance: { ...exposure.whiteBalance, tint } }))"
+    />
+    <div class="line">
+      <span class="quiet">White in</span>
+      <span class="buttons">
+        <button
+          v-for="l in LIGHTS"
+          :key="l.label"
+          class="btn"
+          :title="`${l.title}: ${l.kelvin} K`"
+          @click="set({ whiteBalance: { kelvin: l.kelvin, tint: 0 } })"
+        >
+          {{ l.label }}
+        </button>
+        <button
+          class="btn"
+          :class="{ on: view.picking === 'grey' }"
+          title="What is clicked comes out without a colour"
+          @click="begin('grey')"
+        >
+          a grey…
+        </button>
+      </span>
+    </div>
+    <hr />
+    <h3>Lens and development</h3>
+    <label class="tick" title="By the fourth power of the cosine off the axis; a shifted lens keeps its axis"
+      ><input
+        type="checkbox"
+        :checked="exposure.vignetting"
+        @change="set({ vignetting: !exposure.vignetting })"
+      />darker toward the edges, as lenses are</label
+    >
+    <NumberField
+      v-if="exposure.vignetting"
+      label="Strength"
+      suffix="%"
+      :model-value="(exposure.vignettingStrength ?? 1) * 100"
+      :digits="0"
+      :step="5"
+      :min="0"
+      :max="300"
+      :reset-to="100"
+      v-on="number((p) => withExposure({ vignettingStrength: p / 100 }))"
+    />
+    <ChoiceRow label="Tone" :options="TONES" :model-value="exposure.tone" @change="set({ tone: $event })" />
+    <NumberField
+      label="Contrast"
+      suffix="%"
+      :model-value="finish.contrast * 100"
+      :digits="0"
+      :step="2"
+      :min="20"
+      :max="300"
+      :reset-to="100"
+      v-on="number((p) => withExposure({ finish: { ...finish, contrast: p / 100 } }))"
+    />
+    <NumberField
+      label="Saturation"
+      suffix="%"
+      :model-value="finish.saturation * 100"
+      :digits="0"
+      :step="2"
+      :min="0"
+      :max="300"
+      :reset-to="100"
+      v-on="number((p) => withExposure({ finish: { ...finish, saturation: p / 100 } }))"
+    />
   </section>
 </template>
 

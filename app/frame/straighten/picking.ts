@@ -31,6 +31,8 @@ export const ASKS: Record<Picking, string> = {
   'cut-middle': 'Click an object: the cut goes along its middle',
   'cut-room': 'Click the floor or a wall of the room',
   staff: 'Click where the measuring staff is to stand, here, in Plan or in Side',
+  meter: 'Click what is to come out as mid-grey',
+  grey: 'Click what is to come out without a colour',
   'focus-point': 'Click what is to be sharp',
   'focus-object': 'Click the object that is to be sharp; it is followed',
   'focus-between': 'Click the nearest place that is to be sharp, then the farthest',
@@ -54,6 +56,8 @@ const BY_SURFACE: readonly Picking[] = [
   'cut-middle',
   'cut-room',
   'focus-object',
+  'meter',
+  'grey',
   'section',
   'section-parallel',
 ]

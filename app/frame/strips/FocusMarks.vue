@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // Plane of focus and sharp zone in Plan and Side, moss; the mark on the sight line is dragged.
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { axesOf, principalPointPx, type Camera } from '#core/camera'
 import { addScaled, dot, sub, type Vec3 } from '#core/math'
 import { useProject } from '../../stores/project.ts'
@@ -17,6 +17,7 @@ const project = useProject()
 const { part, hasLens, at, sharp, long, withFocus } = useFocus()
 /** What lies farther is not drawn, in distances of the focus. */
 const FARTHEST = 12
+const isDragged = ref(false)
 
 /** Tangents of the picture's edges that way. */
 function edges({ lens, frame, ...rest }: Camera): readonly [number, number] {
@@ -79,12 +80,12 @@ function nudge(by: number): void {
       :testid="`focus-mark-${across}`"
       :value="zone.focusM"
       :spoken="`focused at ${long(zone.focusM)}`"
-      :reading="long(zone.focusM)"
-      @start="() => undefined"
+      :reading="isDragged ? long(zone.focusM) : ''"
+      @start="isDragged = true"
       @drag="drag"
       @nudge="(x, y) => nudge(Math.abs(x) > Math.abs(y) ? x : y)"
-      @done="project.settleEdit()"
-      @cancel="project.letGo()"
+      @done="((isDragged = false), project.settleEdit())"
+      @cancel="((isDragged = false), project.letGo())"
     />
   </g>
 </template>

@@ -1,0 +1,198 @@
+// Focus and exposure in the running application: discs of blurred points against the formula, an exposure that draws nothing again, a
+// picked grey, focus by Alt-click, what is kept sharp.
+import { Readable } from 'node:stream'
+import type { Page } from 'playwright-core'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { poseOfStand, principalPointPx, projectPoint, type Camera } from '#core/camera'
+import { blurDiscMm, depthOf } from '#core/optics'
+import type { Vec3 } from '#core/math'
+import { aimAt, newModel, newProject, type ProjectDocument, type Setup } from '#model'
+import { Pen } from '../../scripts/demo-data/kit.ts'
+import { meanDifference, openStand, pictureAt, picturePixels, typeNumber, type Stand } from '../support/browser.ts'
+import { linearOf } from '../../stage/flat-tone.ts'
+import { glbOf } from '../support/models.ts'
+
+let stand: Stand
+let page: Page
+let id = ''
+beforeAll(async () => {
+  stand = await openStand({ demo: true })
+  page = await stand.page({ width: 1120, height: 560, samples: 32 })
+})
+afterAll(async () => {
+  expect(stand.errors).toEqual([])
+  await stand.end()
+})
+const saved = async (): Promise<ProjectDocument> => {
+  await expect.poll(() => page.getByTestId('save-state').textContent(), { timeout: 30_000 }).toMatch(/^Saved/)
+  return (await stand.server.projects.open(id)).document
+}
+const LINEAR = Array.from({ length: 256 }, (_, v) => linearOf([v / 255, v / 255, v / 255])[0])
+type Pixels = Awaited<ReturnType<typeof picturePixels>>
+
+/** Energy, middle and variance of what shines round a place, in linear light. */
+function spotOf({ width, height, data }: Pixels, at: { x: number; y: number }, reach: number) {
+  let [e, sx, sy] = [0, 0, 0]
+  const each = (f: (x: number, y: number, v: number) => void): void => {
+    for (let y = Math.max(0, Math.round(at.y - reach)); y < Math.min(height, at.y + reach); y++)
+      for (let x = Math.max(0, Math.round(at.x - reach)); x < Math.min(width, at.x + reach); x++) {
+        const v = LINEAR[data[(y * width + x) * 4 + 1]!]!
+        // the half level of noise over black is none of it
+        if (v > LINEAR[1]!) f(x, y, v)
+      }
+  }
+  each((x, y, v) => {
+    e += v
+    sx += x * v
+    sy += y * v
+  })
+  const [mx, my] = [sx / e, sy / e]
+  let r2 = 0
+  each((x, y, v) => (r2 += v * ((x - mx) ** 2 + (y - my) ** 2)))
+  let peak = 0
+  each((_x, _y, v) => (peak = Math.max(peak, v)))
+  return { peak, energy: e, x: mx + 0.5, y: my + 0.5, r2: r2 / e }
+}
+
+describe('a bright point out of focus', () => {
+  const LIGHTS: readonly (readonly [Vec3, number])[] = [[[-0.22, 1.2, 1], 0.014], [[0, 3, 1.3], 0.03], [[1.5, 8, 0.5], 0.09]] // prettier-ignore
+  const base = aimAt([0, 0, 1], [0, 3, 1])
+  async function picture(focus: Partial<Setup['focus']>): Promise<{ pixels: Pixels; camera: Camera }> {
+    const pen = LIGHTS.map(
+      ([p, a], i) =>
+      new Pen(`Light ${i}`).use('led').box(p[0] - a / 2, p[1] - a / 2, p[2] - a / 2, p[0] + a / 2, p[1] + a / 2, p[2] + a / 2, { bevel: 0 }).node(), // prettier-ignore
+    )
+    const glb = glbOf([{ name: 'Lights', children: pen }])
+    const asset = await stand.server.assets.store({ body: Readable.from([Buffer.from(glb)]), mediaType: 'model/gltf-binary', fileName: 'lights.glb' }) // prettier-ignore
+    const models = [newModel({ id: 'm', name: 'lights.glb', sha256: asset.sha256, sizeBytes: asset.sizeBytes })]
+    const made = newProject({ name: 'Lights', subject: 'room', stand: base, models })
+    const { working: w } = made
+    const working: Setup = {
+      ...w,
+      lens: { ...w.lens, focalMm: 50, riseMm: 2.5, crossMm: -3 },
+      frame: { ...w.frame, widthPx: 600, heightPx: 400 },
+      focus: { ...w.focus, ...focus },
+      exposure: { ...w.exposure, mode: 'direct', ev100: 12.6, outsideEv100: 12.6, tone: 'linear' },
+      look: { ...w.look, sun: { ...w.look.sun, on: false }, backdrop: { kind: 'colour', colour: [0, 0, 0] } },
+    }
+    id = (await stand.server.projects.create({ ...made, working })).id
+    await page.goto(`${stand.server.url}/project/${id}`)
+    await pictureAt(page, 'all')
+    return { pixels: await picturePixels(page), camera: { pose: poseOfStand(working.stand), lens: working.lens, frame: working.frame } } // prettier-ignore
+  }
+  it('is a disc of the formula’s size within a pixel, in its place though the lens is shifted, with the energy it had', async () => {
+    const focus = { on: true, fNumber: 0.7, mode: { kind: 'distance', distanceM: 3 } } as const
+    const sharp = await picture({ on: false })
+    const soft = await picture(focus)
+    const k = soft.pixels.width / 600
+    const { pxPerMm } = principalPointPx(soft.camera)
+    for (const [point] of LIGHTS) {
+      const at = projectPoint(soft.camera, point)!
+      const place = { x: at.xPx * k, y: at.yPx * k }
+      const mm = blurDiscMm({ focalMm: 50, fNumber: 0.7, focusM: 3, distanceM: depthOf(soft.camera.pose, point) })
+      const wanted = mm * pxPerMm * k
+      const reach = wanted * 0.8 + 14
+      const [before, after] = [spotOf(sharp.pixels, place, reach), spotOf(soft.pixels, place, reach)]
+      // the mean square radius of a disc is half its radius squared
+      const disc = 2 * Math.sqrt(Math.max(0, 2 * (after.r2 - before.r2)))
+      expect(Math.abs(disc - wanted), `${point[1]} m: ${disc} for ${wanted}`).toBeLessThan(1)
+      expect(Math.hypot(after.x - before.x, after.y - before.y)).toBeLessThan(0.6)
+      expect.soft(Math.abs(after.energy / before.energy - 1), `${point[1]} m`).toBeLessThan(0.02)
+    }
+  }, 120_000)
+})
+
+describe('the hall', () => {
+  async function openHall(change: (s: Setup) => Setup = (s) => s): Promise<void> {
+    const { document } = await stand.server.projects.open('demo-hall')
+    const small = { ...document.working.frame, widthPx: 600, heightPx: 400, densityPpi: 72 }
+    const made = await stand.server.projects.create({ ...document, name: 'Copy', working: change({ ...document.working, frame: small }) }) // prettier-ignore
+    id = made.id
+    await page.goto(`${stand.server.url}/project/${id}`)
+    await page.evaluate(() => localStorage.setItem('yoroi.samples', '4'))
+    await page.reload()
+    await pictureAt(page, 'all')
+  }
+  const linearMean = (p: Pixels): number => {
+    let sum = 0
+    for (let i = 1; i < p.data.length; i += 4) sum += LINEAR[p.data[i]!]!
+    return sum / (p.data.length / 4)
+  }
+
+  it('an EV more of compensation doubles the light, and draws no surface again', async () => {
+    await openHall((s) => ({ ...s, exposure: { ...s.exposure, tone: 'linear', ev100: 15.5 } }))
+    await page.getByTestId('cell-exposure').click()
+    const before = await picturePixels(page)
+    await page.evaluate(() => {
+      const c = document.querySelector<HTMLCanvasElement>('[data-testid=picture-canvas]')!
+      const seen: string[] = []
+      new MutationObserver(() => seen.push(c.dataset['sample']!)).observe(c, { attributeFilter: ['data-sample'] })
+      Object.assign(window, { seen })
+    })
+    await typeNumber(page, 'Brighter by', '1')
+    await pictureAt(page, 'all')
+    const after = await picturePixels(page)
+    // of pixels that are neither clipped nor lost in the levels of eight bits
+    let [sum, n] = [0, 0]
+    for (let i = 1; i < before.data.length; i += 4) {
+      if (before.data[i]! < 60 || before.data[i]! > 170) continue
+      sum += LINEAR[after.data[i]!]! / LINEAR[before.data[i]!]!
+      n++
+    }
+    expect(n).toBeGreaterThan(2000)
+    expect(sum / n).toBeGreaterThan(1.98)
+    expect(sum / n).toBeLessThan(2.02)
+    // asked for, and finished at once: no sample between
+    expect(await page.evaluate(() => (window as unknown as { seen: string[] }).seen)).toEqual(['0', '4'])
+    expect(linearMean(after)).toBeGreaterThan(linearMean(before))
+  })
+  it('a clicked grey comes out without a colour, by the light that falls on it', async () => {
+    await page.getByRole('button', { name: 'a grey…' }).click()
+    const box = (await page.getByTestId('picture-canvas').boundingBox())!
+    // the plaster of the south wall, in the light of the room
+    await page.mouse.click(box.x + box.width * 0.9, box.y + box.height * 0.3)
+    await expect.poll(async () => (await saved()).working.exposure.whiteBalance.kelvin).not.toBe(6504)
+    await pictureAt(page, 'all')
+    const { width, height, data } = await picturePixels(page)
+    const rgb = [0, 0, 0]
+    for (let y = -3; y <= 3; y++)
+      for (let x = -3; x <= 3; x++)
+        for (let c = 0; c < 3; c++)
+          rgb[c]! += data[((Math.round(height * 0.3) + y) * width + Math.round(width * 0.9) + x) * 4 + c]! / 49
+    expect(Math.max(...rgb) - Math.min(...rgb)).toBeLessThan(2.5)
+    await page.getByRole('button', { name: 'day', exact: true }).click()
+    await expect.poll(async () => (await saved()).working.exposure.whiteBalance.kelvin).toBe(6504)
+  })
+  it('Alt-click focuses; the zone stands in Plan; sharp from here to there is solved; refused values stay', async () => {
+    await page.getByTestId('cell-focus').click()
+    const box = (await page.getByTestId('picture-canvas').boundingBox())!
+    const before = await picturePixels(page)
+    await page.keyboard.down('Alt')
+    await page.mouse.click(box.x + box.width * 0.28, box.y + box.height * 0.78)
+    await page.keyboard.up('Alt')
+    await expect.poll(async () => (await saved()).working.focus.mode.kind).toBe('point')
+    expect(await page.getByTestId('focus-zone').count()).toBe(2)
+    await typeNumber(page, 'f-number', '1')
+    await pictureAt(page, 'all')
+    expect(meanDifference(before, await picturePixels(page))).toBeGreaterThan(0.5)
+    await page.getByRole('button', { name: 'from here to there' }).click()
+    await page.mouse.click(box.x + box.width * 0.28, box.y + box.height * 0.78)
+    await page.getByText('Now the farthest place').waitFor()
+    await page.mouse.click(box.x + box.width * 0.8, box.y + box.height * 0.45)
+    await expect.poll(async () => (await saved()).working.focus.mode.kind).toBe('distance')
+    const { focus } = (await saved()).working
+    // both ends lie in the zone that is told
+    const text = await page.getByTestId('sharp').innerText()
+    const [near, far] = [...text.matchAll(/([\d.]+) m/g)].map((m) => Number(m[1]))
+    expect(focus.mode.kind === 'distance' && focus.mode.distanceM).toBeCloseTo((2 * near! * far!) / (near! + far!), 1)
+    await typeNumber(page, 'f-number', '0')
+    expect((await saved()).working.focus.fNumber).toBe(focus.fNumber)
+    // the mark is dragged in Plan
+    const mark = (await page.getByTestId('focus-mark-right').boundingBox())!
+    await page.mouse.move(mark.x + mark.width / 2, mark.y + mark.height / 2)
+    await page.mouse.down()
+    await page.mouse.move(mark.x + mark.width / 2 + 18, mark.y + mark.height / 2, { steps: 4 })
+    await page.mouse.up()
+    await expect.poll(async () => JSON.stringify((await saved()).working.focus.mode)).not.toBe(JSON.stringify(focus.mode)) // prettier-ignore
+  })
+})
