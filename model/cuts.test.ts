@@ -47,3 +47,16 @@ describe('near and far cut', () => {
     expect(r.ok && shown(r.value.document).nearM).toBe(0.001)
   })
 })
+
+describe('how cut faces look', () => {
+  it('distance of hatching, outline and ghost go with what is shown; classes set by hand with the project', () => {
+    const r = put({ hatch: { paperMm: 3 }, outline: { screenPx: 2, printMm: 0.7 }, ghost: true })
+    expect(r.ok && shownOf(r.value.document.working).cuts).toMatchObject({ hatch: { paperMm: 3 }, outline: { screenPx: 2, printMm: 0.7 }, ghost: true }) // prettier-ignore
+    const set = (materialClasses: object) =>
+      applyCommand(doc, { type: 'setProject', changes: { materialClasses } as never })
+    expect(set({ oak: 'metal' }).ok).toBe(true)
+    expect(set({ oak: 'cheese' }).ok).toBe(false)
+    for (const cut of [{ hatch: { paperMm: 0 } }, { hatch: { modelM: -1 } }, { outline: { screenPx: -1, printMm: 0 } }])
+      expect(put(cut).ok).toBe(false)
+  })
+})

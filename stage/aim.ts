@@ -4,7 +4,6 @@ import { Matrix4, type Camera as ThreeCamera } from 'three'
 import { axesOf, cameraFromWorld, clipFromCamera, type Camera } from '#core/camera'
 import { ALL_SHOWN, type Shown } from '#core/section'
 import type { StageScene } from './scene.ts'
-import type { LensPlace } from './spread.ts'
 
 export interface Size {
   readonly width: number
@@ -16,6 +15,12 @@ export interface Tile extends Size {
   readonly y: number
 }
 
+/** Offset of the eye in the camera's right and up, metres, and the depth that stays in place. */
+export interface LensPlace {
+  readonly xM: number
+  readonly yM: number
+  readonly focusM: number
+}
 /** Nothing nearer to a perspective eye is drawn. */
 export const NEAR_M = 0.02
 

@@ -2,23 +2,12 @@
 
 import { HalfFloatType, LinearFilter, Vector2, Vector3, Vector4, WebGLRenderTarget } from 'three'
 import { principalPointPx, type Camera } from '#core/camera'
-import { apertureM, aperturePoint, aperturePoints, type ApertureShape } from '#core/optics'
-import type { Size } from './aim.ts'
+import { apertureM, aperturePoint, aperturePoints } from '#core/optics'
+import type { LensPlace, Size } from './aim.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
 import { SPREAD_FRAGMENT, SPREAD_TAPS } from './shaders-spread.ts'
+import type { Blur } from './types.ts'
 
-/** What a lens blurs: focused at a depth along its axis, through an aperture. */
-export interface Blur {
-  readonly focusM: number
-  readonly fNumber: number
-  readonly shape: ApertureShape
-}
-/** Offset of the eye in the camera's right and up, metres, and the depth that stays in place. */
-export interface LensPlace {
-  readonly xM: number
-  readonly yM: number
-  readonly focusM: number
-}
 /** Spread no farther than this, pixels: of a picture of one sample the places looked at are few. */
 const MOST_PX = { some: 16, all: 40 } as const
 

@@ -2,12 +2,19 @@
 // Every picture is asked for by the core's own camera; sizes are in pixels of the bitmap wanted.
 
 import type { Camera } from '#core/camera'
+import type { ApertureShape } from '#core/optics'
 import type { Box, Vec3 } from '#core/math'
 import type { PlacedModel } from '#core/placing'
 import type { LightVolume, SceneFacts, Soup } from '#mesh'
 import type { ClassesByHand, Shown } from '#core/section'
 import type { PartValue, StagePart } from '#model'
-import type { Blur } from './spread.ts'
+
+/** What a lens blurs: focused at a depth along its axis, through an aperture. */
+export interface Blur {
+  readonly focusM: number
+  readonly fNumber: number
+  readonly shape: ApertureShape
+}
 
 /** What a picture shows besides the camera: what is shown, and the parts that the registry hands to the stage. */
 export type Appearance = { readonly shown: Shown } & { readonly [P in StagePart]: PartValue<P> } & {

@@ -152,7 +152,7 @@ describe('small pictures', () => {
     await turn()
     expect(thumbs.picture(setup())).toBeInstanceOf(Picture)
   })
-  it('a near cut, like every part that the registry marks, makes it another picture; focus does not', async () => {
+  it('a near cut, like every part that the registry marks, makes it another picture; haze, which nothing draws yet, does not', async () => {
     const draw = vi
       .spyOn(useStage(), 'thumbnail')
       .mockImplementation(async () => new Picture() as unknown as ImageBitmap)
@@ -161,11 +161,11 @@ describe('small pictures', () => {
       await turn()
     }
     await shows(setup())
-    const { cut, focus } = setup()
+    const { cut, look } = setup()
     await shows({ ...setup(), cut: { ...cut, near: { on: true, distanceM: 0.4 } } })
     expect(draw).toHaveBeenCalledTimes(2)
     expect(draw.mock.calls[1]![1].appearance.shown.cuts.nearM).toBe(0.4)
-    await shows({ ...setup(), focus: { ...focus, fNumber: 2 } })
+    await shows({ ...setup(), look: { ...look, haze: { ...look.haze, visibilityM: 90 } } })
     expect(draw).toHaveBeenCalledTimes(2)
   })
   it('what is on the screen is never dropped; what is dropped is closed, and nothing is drawn over and over', async () => {

@@ -1,0 +1,133 @@
+// @vitest-environment happy-dom
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { effectScope, type EffectScope } from 'vue'
+import { closeInMemory, openInMemory } from '../../../tests/support/app.ts'
+import { useFocusing } from '../../stores/focusing.ts'
+import { useNotices } from '../../stores/notices.ts'
+import { useProject } from '../../stores/project.ts'
+import { appearanceOf, evOf } from '../../stores/stage.ts'
+import { useExposure } from '../exposure/exposure.ts'
+import { useExposurePicks } from '../exposure/exposure-picks.ts'
+import { usePicking } from '../straighten/picking.ts'
+import { useFocusPicks, wantedBlurPx } from './focus-picks.ts'
+import { useFocus } from './focus.ts'
+
+let scope: EffectScope
+let focus: ReturnType<typeof useFocus>
+let exposure: ReturnType<typeof useExposure>
+let picking: ReturnType<typeof usePicking>
+const part = () => useProject().document!.working.focus
+/** So far ahead of the camera, along its axis. */
+const ahead = (m: number): [number, number, number] => {
+  const { station, bearingDeg: b, tiltDeg: t } = useProject().camera!.pose
+  const r = Math.PI / 180
+  return [station[0] + m * Math.sin(b * r) * Math.cos(t * r), station[1] + m * Math.cos(b * r) * Math.cos(t * r), station[2] + m * Math.sin(t * r)] // prettier-ignore
+}
+const said = (): string =>
+  useNotices()
+    .list.map((n) => n.text)
+    .join(' ')
+
+beforeEach(async () => {
+  await openInMemory()
+  scope = effectScope()
+  scope.run(() => {
+    picking = usePicking()
+    focus = useFocus()
+    exposure = useExposure()
+    useFocusPicks()
+    useExposurePicks()
+  })
+})
+afterEach(async () => {
+  scope.stop()
+  await closeInMemory()
+})
+
+describe('the focus', () => {
+  it('switched on shows something of it: an f-number at which it can be seen, and says so', () => {
+    focus.switchOn()
+    expect(part().on).toBe(true)
+    expect(focus.blurPx(focus.at.value!.distanceM * 2)).toBeGreaterThanOrEqual(Math.min(12, focus.blurPx(focus.at.value!.distanceM * 2, 1.4))) // prettier-ignore
+    focus.switchOn()
+    expect(part().on).toBe(false)
+    expect(useFocusing().blur(useProject().workingShown!)).toBeUndefined()
+  })
+  it('on a clicked place: its depth along the axis; places picked lately are listed', () => {
+    picking.begin('focus-point')
+    picking.take(ahead(2.5), null)
+    expect(part().mode).toMatchObject({ kind: 'point' })
+    expect(focus.at.value).toEqual({ distanceM: expect.closeTo(2.5, 9), trouble: null })
+    expect(focus.recent.value).toHaveLength(1)
+    expect(useFocusing().blur(useProject().workingShown!)!.focusM).toBeCloseTo(2.5, 9)
+    // behind the camera: a clear word, nothing changes
+    expect(focus.focusOn(ahead(-1), null)).toBe(false)
+    expect(focus.at.value!.distanceM).toBeCloseTo(2.5, 9)
+  })
+  it('from here to there: what is told to be sharp reaches from one to the other', () => {
+    picking.begin('focus-between')
+    picking.take(ahead(6), null)
+    picking.take(ahead(2), null)
+    expect(focus.at.value!.distanceM).toBeCloseTo(3, 9)
+    expect(focus.sharp.value!.nearM).toBeCloseTo(2, 6)
+    expect(focus.sharp.value!.farM).toBeCloseTo(6, 6)
+    expect(said()).toMatch(/Sharp from 2\.00 m to 6\.00 m/)
+  })
+  it('so much blur at a place gives the f-number; what no lens can do is said', () => {
+    focus.set({ on: true, mode: { kind: 'distance', distanceM: 2 } })
+    wantedBlurPx.value = 10
+    picking.begin('focus-blur')
+    picking.take(ahead(5), null)
+    expect(focus.blurPx(5)).toBeCloseTo(10, 6)
+    const before = part().fNumber
+    expect(focus.blurredThere(ahead(2), 10)).toBe(false)
+    expect(focus.blurredThere(ahead(2.001), 5000)).toBe(false)
+    expect(part().fNumber).toBe(before)
+  })
+  it('an object that is gone keeps its last distance, and says so', () => {
+    useProject().run({ type: 'setPart', part: 'focus', value: { ...part(), on: true, mode: { kind: 'object', nodeId: 'room/gone', at: 'centre', offsetM: 0, lastM: 4.2 } } }) // prettier-ignore
+    expect(focus.at.value!.distanceM).toBe(4.2)
+  })
+  it('refuses f/0, a distance below nought, blades without end; the old value stays', () => {
+    const before = part()
+    for (const changes of [
+      { fNumber: 0 },
+      { mode: { kind: 'distance', distanceM: -1 } },
+      { aperture: { blades: 40, rotationDeg: 0, roundness: 0 } },
+    ] as const)
+      // prettier-ignore
+      expect(focus.set(changes as never)).toBe(false)
+    expect(part()).toEqual(before)
+  })
+  it('one goes to the hyperfocal distance by one click', () => {
+    focus.set({ on: true })
+    const { hyperfocalM } = focus.sharp.value!
+    focus.toHyperfocal()
+    expect(focus.at.value!.distanceM).toBe(hyperfocalM)
+    expect(focus.sharp.value!.farM).toBe(Infinity)
+  })
+})
+
+describe('the exposure', () => {
+  const working = () => useProject().document!.working
+  it('set as a camera keeps what is seen; f/16, 1/125 s and ISO 100 are EV 14.97', () => {
+    exposure.set({ ev100: 9.5 })
+    exposure.byMode('photographic')
+    expect(evOf(working())).toBeCloseTo(9.5, 9)
+    expect(appearanceOf(working()).exposure.ev100).toBeCloseTo(9.5, 9)
+    exposure.set({ iso: 100, shutterS: 1 / 125, fNumber: 16 })
+    expect(evOf(working())).toBeCloseTo(14.966, 3)
+    exposure.byMode('direct')
+    expect(working().exposure.ev100).toBe(15)
+  })
+  it('shares the focus part’s f-number until it has one of its own', () => {
+    exposure.byMode('photographic')
+    const before = evOf(working())
+    focus.set({ fNumber: working().focus.fNumber * 2 })
+    expect(evOf(working())).toBeCloseTo(before + 2, 9)
+  })
+  it('refuses ISO 0, no shutter, a light of 500 K', () => {
+    for (const changes of [{ iso: 0 }, { shutterS: 0 }, { whiteBalance: { kelvin: 500, tint: 0 } }])
+      expect(exposure.set(changes)).toBe(false)
+  })
+})
