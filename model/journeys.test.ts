@@ -1,5 +1,5 @@
 // Long random journeys through a project: whatever a person does in whatever order, the document stays valid and nothing is lost.
-import { CUT_KINDS, moveCut, movePlane, newCut, nextLetter, type CutPlace } from '#core/section'
+import { CUT_KINDS, MATERIAL_CLASSES, moveCut, movePlane, newCut, nextLetter, type CutPlace } from '#core/section'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
@@ -55,6 +55,10 @@ const MOVES: readonly Move[] = [
   (d, n) => ({ type: 'setPart', part: 'cut', value: { ...d.working.cut, cuts: [...d.working.cut.cuts, newCut(CUT_KINDS[n % 6]!, `c${n}-${d.working.cut.cuts.length}`, nextLetter(d.working.cut.cuts.map((c) => c.name)), CUT_PLACE)].slice(-5) } }), // prettier-ignore
   (d, n) => ({ type: 'setPart', part: 'cut', value: { ...d.working.cut, cuts: d.working.cut.cuts.map((c) => (n % 2 ? movePlane(c, 0, (n % 9) - 4) : moveCut(c, [n % 5, -(n % 3), n % 2]))) } }), // prettier-ignore
   (d, n) => ({ type: 'setPart', part: 'cut', value: { ...d.working.cut, near: { on: n % 2 === 0, distanceM: 1 + (n % 4), ...(n % 3 === 0 && { tied: { to: 'aim' as const, offsetM: -(n % 5) } }) }, ...(n % 5 === 0 && { allOff: true as const, whole: [`node ${n}`] }) } }), // prettier-ignore
+  (d, n) => ({ type: 'setPart', part: 'cut', value: { ...d.working.cut, face: 'hatched', hatch: n % 2 ? { paperMm: 1 + (n % 4) } : { modelM: 0.05 }, outline: { screenPx: n % 5, printMm: (n % 7) / 10 }, ...(n % 3 === 0 && { ghost: true as const }) } }), // prettier-ignore
+  (_d, n) => ({ type: 'setProject', changes: { materialClasses: { [`material ${n}`]: MATERIAL_CLASSES[n % MATERIAL_CLASSES.length]! } } }), // prettier-ignore
+  (d, n) => ({ type: 'setPart', part: 'focus', value: { ...d.working.focus, on: n % 3 > 0, fNumber: 1 + (n % 20), mode: n % 4 === 0 ? { kind: 'object', nodeId: `node ${n}`, at: 'surface', offsetM: 0, lastM: 2 } : n % 4 === 1 ? { kind: 'point', point: [n, 0, 1] } : n % 4 === 2 ? { kind: 'nearest', field: 0.3 } : { kind: 'distance', distanceM: 1 + n }, aperture: { blades: n % 12, rotationDeg: n, roundness: (n % 10) / 10 } } }), // prettier-ignore
+  (d, n) => ({ type: 'setPart', part: 'exposure', value: { ...d.working.exposure, mode: n % 2 ? 'photographic' : 'direct', iso: 100 * (1 + n), shutterS: 1 / (1 + n), whiteBalance: { kelvin: 2000 + 100 * n, tint: n % 20 }, vignetting: n % 2 === 0, vignettingStrength: (n % 3) / 2, finish: { contrast: 1 + (n % 5) / 10, saturation: (n % 3) / 2 } } }), // prettier-ignore
   (d, n) => ({
     type: 'setPart',
     part: 'visible',

@@ -11,7 +11,7 @@ import { poseOfStand, projectPoint } from '../camera/index.ts'
 import { convergence } from '../framing/index.ts'
 import type { Vec3 } from '../math/index.ts'
 import type { Cut } from '../section/index.ts'
-import { frameCheck, verticalsOf, type CheckSetup, type Finding, type FindingId } from './index.ts'
+import { frameCheck, verticalsOf, type CheckSetup, type Finding, type FindingId, type FocusLook } from './index.ts'
 
 /** The room of 6 x 4 x 3 m with a vase on its table, a screen that can hide it, and a long counter. */
 let room: MeshScene
@@ -304,5 +304,34 @@ describe('cuts', () => {
       expect(found.mend!.label).toBe('Switch the cuts off')
       expect(ids(check(shot, mended(shot, found)))).not.toContain('nothing-in-view')
     }
+  })
+})
+
+describe('the focus', () => {
+  const focused = (focus: Partial<FocusLook>, shot: Shot = {}): Finding[] =>
+    check(shot, { ...setupOf(shot), lensFocus: { distanceM: 3, fNumber: 2, cocMm: 0.03, trouble: null, ...focus } })
+  const of = (found: Finding[], id: FindingId): Finding | undefined => found.find((f) => f.id === id)
+
+  it('that is nowhere is a problem; a camera without an aim is offered all sharp', () => {
+    for (const trouble of ['gone', 'behind', 'nothing'] as const)
+      expect(of(focused({ trouble }), 'focus-lost')).toMatchObject({ severity: 'problem', mend: { focus: 'off' } })
+    expect(of(focused({}), 'focus-lost')).toBeUndefined()
+  })
+  it('of a wide lens stopped down blurs nothing here, and says how little', () => {
+    const found = of(focused({ fNumber: 64, distanceM: 2 }), 'no-blur')!
+    expect(found.value).toBeLessThan(2)
+    expect(found.message).toMatch(/f\/64 blurs [\d.]+ px/)
+    expect(of(focused({ fNumber: 1.2, distanceM: 0.5 }), 'no-blur')).toBeUndefined()
+  })
+  it('far off the subject leaves it soft; on it nothing is said', () => {
+    const depth = Math.hypot(...[0, 1].map((k) => room.node('Room/Vase')!.box.min[k]! - setupOf({}).stand.station[k]!))
+    expect(of(focused({ fNumber: 1.4, distanceM: 0.3 }), 'subject-soft')).toMatchObject({ mend: { focus: { nodeId: 'Room/Vase' } } }) // prettier-ignore
+    expect(of(focused({ fNumber: 16, distanceM: depth }), 'subject-soft')).toBeUndefined()
+  })
+  it('past the hyperfocal distance is told, with what is lost', () => {
+    const found = of(focused({ fNumber: 16, distanceM: 40 }), 'past-hyperfocal')!
+    expect(found.limit).toBeLessThan(40)
+    expect(found.mend).toMatchObject({ focus: { distanceM: found.limit } })
+    expect(of(focused({ fNumber: 16, distanceM: found.limit }), 'past-hyperfocal')).toBeUndefined()
   })
 })

@@ -1,6 +1,7 @@
 // Door of core/checks: the frame check, a measured list of findings about the present picture. One registry, one file a subject.
 import { cutGrazes, cutsNothing, farInside, planConverges, subjectCut } from './cuts.ts'
 import { edgeOnFace } from './edge-on.ts'
+import { focusLost, noBlur, pastHyperfocal, softForeground, subjectSoft } from './focus.ts'
 import { lookAt } from './look.ts'
 import { eyeHeight, insideObject, nothingInView } from './place.ts'
 import { almostSquare } from './square.ts'
@@ -27,6 +28,11 @@ const CHECKS: readonly Check[] = [
   cutGrazes,
   planConverges,
   farInside,
+  focusLost,
+  subjectSoft,
+  noBlur,
+  softForeground,
+  pastHyperfocal,
 ]
 const WEIGHT: Record<Severity, number> = { problem: 0, warning: 1, note: 2 }
 
@@ -41,6 +47,7 @@ export function frameCheck(setup: CheckSetup, scene: CheckScene): Finding[] {
 export type {
   CheckScene,
   CheckSetup,
+  FocusLook,
   Finding,
   FindingId,
   LevelFace,

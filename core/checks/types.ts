@@ -11,6 +11,17 @@ export interface CheckSetup {
   readonly lens: Lens
   readonly frame: Frame
   readonly shown: Shown
+  /** What the lens blurs; left out where all is sharp. */
+  readonly lensFocus?: FocusLook
+}
+/** A lens that blurs, and why it is not focused where it was meant to be. */
+export interface FocusLook {
+  /** Along the axis, metres. */
+  readonly distanceM: number
+  readonly fNumber: number
+  /** Largest disc that counts as sharp, mm on the sensor. */
+  readonly cocMm: number
+  readonly trouble: 'gone' | 'behind' | 'no-aim' | 'nothing' | null
 }
 
 export interface SceneHit {
@@ -73,6 +84,11 @@ export type FindingId =
   | 'far-inside'
   | 'subject-cut'
   | 'plan-converges'
+  | 'focus-lost'
+  | 'subject-soft'
+  | 'no-blur'
+  | 'soft-foreground'
+  | 'past-hyperfocal'
 export type Severity = 'problem' | 'warning' | 'note'
 
 /** What the picture highlights. */
@@ -93,6 +109,8 @@ export interface Mend {
   readonly farOff?: boolean
   /** In the place of the cut with its id. */
   readonly cut?: Cut
+  /** Off, or focused on the aim, an object or at a distance. */
+  readonly focus?: 'off' | 'aim' | { readonly nodeId: string } | { readonly distanceM: number }
 }
 export interface Finding {
   readonly id: FindingId
@@ -100,7 +118,7 @@ export interface Finding {
   readonly value: number
   /** The bound that the value passes. */
   readonly limit: number
-  readonly unit: 'deg' | '%' | 'm' | 'm2'
+  readonly unit: 'deg' | '%' | 'm' | 'm2' | 'px'
   /** What is found, with its number. */
   readonly message: string
   /** Why it matters. */

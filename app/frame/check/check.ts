@@ -2,9 +2,11 @@
 import { watchDebounced } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
-import type { Finding } from '#core/checks'
-import { setupAsShown, shownOf, withHidden } from '#model'
+import type { CheckSetup, Finding } from '#core/checks'
+import { setupAsShown, shownOf, withHidden, type Setup } from '#model'
 import { useFraming } from '../camera/framing.ts'
+import { useFocus } from '../focus/focus.ts'
+import { useFocusing } from '../../stores/focusing.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { centreOf } from '../../stores/centres.ts'
 import { useProject } from '../../stores/project.ts'
@@ -17,6 +19,7 @@ export const useCheck = defineStore('check', () => {
   const stage = useStage()
   const notices = useNotices()
   const { subjectId } = useFraming()
+  const checkedSetup = useCheckedSetup()
   const findings = shallowRef<readonly Finding[]>([])
   /** The finding highlighted in the picture, by its place in the list. */
   const shownAt = ref<number | null>(null)
@@ -27,10 +30,11 @@ export const useCheck = defineStore('check', () => {
     const doc = project.document
     if (!w || !doc || project.isShowing) return
     const mine = ++asked
-    const found = await stage.check(
-      { ...w, shown: shownOf(setupAsShown(w, doc.objectSets, centreOf)) },
-      { kind: doc.subject, eyeHeightM: doc.eyeHeightM, subjectId: subjectId.value },
-    )
+    const found = await stage.check(checkedSetup(setupAsShown(w, doc.objectSets, centreOf)), {
+      kind: doc.subject,
+      eyeHeightM: doc.eyeHeightM,
+      subjectId: subjectId.value,
+    })
     if (mine !== asked || !found) return
     const before = shownAt.value === null ? null : findings.value[shownAt.value]
     findings.value = found
@@ -71,10 +75,28 @@ export const useCheck = defineStore('check', () => {
   return { findings, shownAt, shown, look, show, mend }
 })
 
+/** The parts that the check reads, with what the lens blurs. */
+function useCheckedSetup() {
+  const focusing = useFocusing()
+  const { cocMm } = useFocus()
+  return (w: Setup): CheckSetup => {
+    const { stand, lens, frame } = w
+    const blurs = w.focus.on && lens.projection.kind === 'perspective'
+    const lensFocus = { ...focusing.at(w), fNumber: w.focus.fNumber, cocMm: cocMm.value }
+    return { stand, lens, frame, shown: shownOf(w), ...(blurs && { lensFocus }) }
+  }
+}
+
 /** Takes over a mend: the camera as a step of the trail, what is hidden as an edit. */
 function useMends() {
   const project = useProject()
-  return ({ label, stand, lens, hide, cutsOff, farOff, cut }: NonNullable<Finding['mend']>): void => {
+  const focusOf = (now: Setup['focus'], to: NonNullable<NonNullable<Finding['mend']>['focus']>): Setup['focus'] => {
+    if (to === 'off') return { ...now, on: false }
+    if (to === 'aim') return { ...now, mode: { kind: 'aim' } }
+    if ('distanceM' in to) return { ...now, mode: { kind: 'distance', distanceM: to.distanceM } }
+    return { ...now, mode: { kind: 'object', nodeId: to.nodeId, at: 'centre', offsetM: 0 } }
+  }
+  return ({ label, stand, lens, hide, cutsOff, farOff, cut, focus }: NonNullable<Finding['mend']>): void => {
     const w = project.document?.working
     if (!w) return
     if (stand || lens) project.move({ ...(stand ? { stand } : {}), ...(lens ? { lens } : {}) }, label, true)
@@ -85,6 +107,7 @@ function useMends() {
     const put = (value: typeof w.cut): void => void project.run({ type: 'setPart', part: 'cut', value })
     if (cutsOff) put({ ...w.cut, near: { ...near, on: false }, far: { ...far, on: false } })
     if (farOff) put({ ...w.cut, far: { ...far, on: false } })
+    if (focus) project.run({ type: 'setPart', part: 'focus', value: focusOf(w.focus, focus) })
     if (cut) put({ ...w.cut, cuts: cuts.map((c) => (c.id === cut.id ? cut : c)) })
   }
 }
