@@ -53,6 +53,8 @@ const MOVING_MS = 60
 
 /** Lower goes first. */
 const PRIORITY = { moving: 0, picture: 1, drawing: 2, refine: 3, still: 4, begun: 5, thumbnail: 6 } as const
+/** Places of the lens that make a picture without ghosts. */
+const LENS_SAMPLES = 8
 /** The picture refines this far before thumbnails have their turn. */
 const SOON = 4
 
@@ -189,7 +191,9 @@ export class StageEngine implements StageContract {
       await this.gl.idle()
       sample++
       const last = sample >= request.samples
-      if (last || sample <= 2 || sample % 4 === 0) await tell(look)
+      // of a lens a few places are ghosts of each other: the first frame, blurred by itself, stands until there are enough
+      const isEarly = look.blur !== undefined && sample > 1 && sample < LENS_SAMPLES
+      if (last || (!isEarly && (sample <= 2 || sample % 4 === 0))) await tell(look)
       // after the first full frame the drawings go first, after a few more thumbnails and stills do
       me.priority = sample < SOON ? PRIORITY.refine : PRIORITY.thumbnail + 1
       return last

@@ -87,11 +87,9 @@ export function cutShort(cut: Setup['cut'], unit: LengthUnit): [string, string] 
 
 export const visibleShort = (hidden: number): [string, string] => [hidden === 0 ? 'all shown' : `${hidden} hidden`, '']
 
-export function focusShort(focus: Setup['focus'], aimM: number | null, unit: LengthUnit): [string, string] {
+export function focusShort(focus: Setup['focus'], focusM: number | null, unit: LengthUnit): [string, string] {
   if (!focus.on) return ['off', 'all sharp']
-  const { mode } = focus
-  const at = mode.kind === 'distance' ? mode.distanceM : mode.kind === 'aim' ? aimM : null
-  return [`f/${focus.fNumber}`, at === null ? mode.kind : length(at, unit)]
+  return [`f/${Number(focus.fNumber.toFixed(1))}`, focusM === null ? focus.mode.kind : length(focusM, unit)]
 }
 const shutterShort = (s: number): string => (s < 0.5 ? `1/${Math.round(1 / s)} s` : `${s.toFixed(1)} s`)
 /** `shownEv` is what the picture is exposed by where that is not the EV itself; null elsewhere. */

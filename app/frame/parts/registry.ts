@@ -44,7 +44,8 @@ export interface ShortFrom {
   readonly pose: Pose
   readonly eyeHeightM: number | null
   readonly unit: LengthUnit
-  readonly aimM: number | null
+  /** How far away what is focused on lies; null before that is known. */
+  readonly focusM: number | null
   /** How many things are hidden, one by one and by sets. */
   readonly hiddenCount: number
   /** The EV that an exterior or a measured view is exposed by; null indoors. */
@@ -61,7 +62,7 @@ export const CELL_VIEWS: Readonly<Record<CellName, CellView>> = {
   lens: { panel: later('lens'), short: (f) => lensShort(f.setup.lens) },
   frame: { panel: later('frame'), short: (f) => frameShort(f.setup.frame) },
   cut: { panel: later('cut'), short: (f) => cutShort(f.setup.cut, f.unit) },
-  focus: { panel: later('focus'), short: (f) => focusShort(f.setup.focus, f.aimM, f.unit) },
+  focus: { panel: later('focus'), short: (f) => focusShort(f.setup.focus, f.focusM, f.unit) },
   exposure: { panel: later('exposure'), short: (f) => exposureShort(f.setup.exposure, f.outdoorEv) },
   visible: { panel: later('visible'), short: (f) => visibleShort(f.hiddenCount) },
   look: { panel: later('look'), short: (f) => lookShort(f.setup.look) },

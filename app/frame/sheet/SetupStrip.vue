@@ -20,6 +20,7 @@ import { newId, useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
 import { useFraming } from '../camera/framing.ts'
+import { useFocus } from '../focus/focus.ts'
 import { CELL_VIEWS } from '../parts/registry.ts'
 import KeepActions from './KeepActions.vue'
 
@@ -28,7 +29,8 @@ const view = useView()
 const notices = useNotices()
 const outdoors = useOutdoors()
 const stage = useStage()
-const { eyeHeight, aimDepth } = useFraming()
+const { eyeHeight } = useFraming()
+const { at } = useFocus()
 const actions = ref<InstanceType<typeof KeepActions> | null>(null)
 const ticked = ref<PartName[]>([])
 const isTicked = (cell: CellName): boolean => partsOfCell(cell).some((p) => ticked.value.includes(p))
@@ -44,7 +46,7 @@ const cells = computed(() => {
     pose: c.pose,
     eyeHeightM: eyeHeight.value,
     unit: doc.unit,
-    aimM: aimDepth.value,
+    focusM: at.value?.distanceM ?? null,
     hiddenCount: project.shown.hidden.length,
     outdoorEv,
   }

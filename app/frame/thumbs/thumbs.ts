@@ -33,6 +33,7 @@ export function shownBy(doc: ProjectDocument, vp: Viewpoint): Setup | null {
   const base: Setup = {
     ...newSetup(doc.subject, vp.parts.stand),
     look: doc.working.look,
+    focus: doc.working.focus,
     exposure: doc.working.exposure,
     visible: doc.working.visible,
   }
