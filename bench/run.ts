@@ -7,6 +7,7 @@ import { drag, middle, openStand, pictureAt } from '../tests/support/browser.ts'
 import { memory, million, pickRay } from './bring.ts'
 import { fiveHundred } from './large.ts'
 import { check, fit, readings, standRay } from './framing.ts'
+import { lens } from './lens.ts'
 import { cutPictures, sections } from './sections.ts'
 import { openThousand, refuseLong } from './storage.ts'
 import { benchPage, median, ms, table, type Row } from './harness.ts'
@@ -165,6 +166,7 @@ for (const part of [
   readings,
   pictures,
   cutPictures,
+  lens,
   dragGaps,
   pickRay,
   million,

@@ -94,6 +94,60 @@ const bench = {
     geometry.dispose()
     return times
   },
+  /**
+   * Milliseconds of a picture of 16 samples with a lens that blurs and without, of a moving frame with blur and balance and without, in
+   * turns; and of the same picture exposed otherwise.
+   */
+  async lens(
+    url: string,
+    turns: number,
+  ): Promise<Record<'soft' | 'sharp' | 'movingSoft' | 'moving' | 'exposed', number[]>> {
+    const bytes = await bytesOf(url)
+    const stage = await createStage()
+    await stage.load([
+      { placed: { key: 'hall', unitM: 1, up: 'y', place: AT_ORIGIN, moved: [] }, sha256: 'hall', bytes },
+    ])
+    const blur = { focusM: 3, fNumber: 1.4, shape: { blades: 7, rotationDeg: 0, roundness: 0.2 } }
+    const draw = async (
+      step: number,
+      isSoft: boolean,
+      changes: Partial<PictureRequest> = {},
+      ev100 = 10,
+    ): Promise<number> => {
+      const own = request(step)
+      const exposure = { ...own.appearance.exposure, ev100, whiteBalance: { kelvin: isSoft ? 4200 : 6504, tint: 0 } }
+      const begun = performance.now()
+      let took = 0
+      const appearance = { ...own.appearance, exposure, ...(isSoft && { blur }) }
+      await stage.picture({ ...own, ...changes, appearance }, (f) => {
+        took = f.tookMs
+        f.bitmap.close()
+      })
+      const all = performance.now() - begun
+      await new Promise((r) => setTimeout(r, 20))
+      return changes.moving ? took : all
+    }
+    const times = {
+      soft: [] as number[],
+      sharp: [] as number[],
+      movingSoft: [] as number[],
+      moving: [] as number[],
+      exposed: [] as number[],
+    }
+    await draw(0, true)
+    await draw(0, false)
+    for (let i = 1; i <= turns; i++) {
+      times.sharp.push(await draw(i, false, { samples: 16 }))
+      times.exposed.push(await draw(i, false, { samples: 16 }, 11))
+      times.soft.push(await draw(i, true, { samples: 16 }))
+      for (let k = 0; k < 3; k++) {
+        times.moving.push(await draw(100 * i + k, false, { moving: true }))
+        times.movingSoft.push(await draw(100 * i + k, true, { moving: true }))
+      }
+    }
+    stage.dispose()
+    return times
+  },
   async bare(url: string, frames: number): Promise<{ first: number; frames: number[] }> {
     const bytes = await bytesOf(url)
     const worker = new Worker(new URL('./bare.worker.ts', import.meta.url), { type: 'module' })

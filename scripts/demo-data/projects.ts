@@ -26,6 +26,8 @@ interface View {
   readonly frame?: Partial<Setup['frame']>
   /** Kept with the framing, where there is one. */
   readonly cuts?: readonly Cut[]
+  /** A lens that blurs, kept with it. */
+  readonly focus?: Partial<Setup['focus']>
   readonly face?: FaceStyle
 }
 
@@ -66,15 +68,17 @@ function build(demo: Demo): ProjectDocument {
     })
     const { cut } = doc.working
     run({ type: 'setPart', part: 'cut', value: { ...cut, cuts: [...(v.cuts ?? [])], face: v.face ?? cut.face } })
-    const parts = ['stand', 'lens', 'frame'] as const
-    run({ type: 'keepAsNew', id: `view-${i + 1}`, name: v.name, parts: v.cuts ? [...parts, 'cut'] : [...parts] })
+    run({ type: 'setPart', part: 'focus', value: { ...start.working.focus, ...v.focus } })
+    const parts = ['stand', 'lens', 'frame', ...(v.cuts ? (['cut'] as const) : []), ...(v.focus ? (['focus'] as const) : [])] as const // prettier-ignore
+    run({ type: 'keepAsNew', id: `view-${i + 1}`, name: v.name, parts: [...parts] })
   })
   run({ type: 'setPart', part: 'cut', value: start.working.cut })
+  run({ type: 'setPart', part: 'focus', value: start.working.focus })
   run({ type: 'recall', viewpointId: 'view-1', stamp: { id: 'none', at: '2026-01-01T00:00:00.000Z' } })
   // a fresh project begins with a short trail
   const step = doc.trail.steps.at(-1)!
-  // no viewpoint set the cut that it begins with
-  const { cut: _, ...sources } = doc.sources
+  // no viewpoint set the cut and the focus that it begins with
+  const { cut: _, focus: __, ...sources } = doc.sources
   return { ...doc, sources, trail: { steps: [{ ...step, label: 'Start' }], at: 0 }, leftBehind: [] }
 }
 
@@ -215,6 +219,8 @@ export function lampProject(model: ModelRef): ProjectDocument {
       },
       {
         name: 'Dial',
+        // the LEDs behind the dial are blurred, and the wood before it
+        focus: { on: true, fNumber: 2.8, aperture: { blades: 7, rotationDeg: 0, roundness: 0.4 } },
         station: [0.06, -0.42, 0.12],
         bearingDeg: 352,
         tiltDeg: -9,

@@ -288,7 +288,7 @@ describe('for every eye', () => {
 
 describe('every command', () => {
   it('has a label of its own, is in the list, and does something where it can', { timeout: 400_000 }, async () => {
-    const page = await stand.page({ width: 1120, height: 500 })
+    const page = await stand.page({ width: 1120, height: 500, samples: 1 })
     await openHall(page)
     await page.keyboard.press('Control+k')
     const rows = page.getByRole('option')
@@ -327,9 +327,11 @@ describe('every command', () => {
       for (let i = 0; i < 30 && (await state()) === before; i++) await page.waitForTimeout(60)
       if ((await state()) === before) silent.push(label)
       // what it opened is closed again, so that the next finds the page
-      for (let i = 0; i < 3 && (await page.getByRole('dialog').count()) > 0; i++) {
+      const dialog = page.getByRole('dialog').first()
+      await dialog.waitFor({ state: 'hidden', timeout: 500 }).catch(() => null)
+      for (let i = 0; i < 3 && (await dialog.isVisible()); i++) {
         await page.keyboard.press('Escape')
-        await page.waitForTimeout(350)
+        await dialog.waitFor({ state: 'hidden', timeout: 1000 }).catch(() => null)
       }
     }
     expect(silent).toEqual([])

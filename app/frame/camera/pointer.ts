@@ -12,6 +12,8 @@ export interface Probe {
   readonly hit: Hit
   /** From the station; in parallel pictures along the axis. */
   readonly awayM: number
+  /** Along the axis. */
+  readonly depthM: number
   /** Width of the picture at that depth. */
   readonly widthM: number
   /** The room in the section that is looked through there. */
@@ -53,6 +55,7 @@ function pointer() {
         probe.value = hit
           ? {
               hit,
+              depthM,
               awayM: flat ? depthM : distance(hit.point, camera.pose.station),
               widthM: widthAtDepthM(camera, depthM),
               clear,

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { formatLength } from '#core/base'
 import type { ClearAt } from '#mesh'
 import { useOutside } from '../outside/outside.ts'
+import { useFocus } from '../focus/focus.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
@@ -15,6 +16,7 @@ defineProps<{ status: string }>()
 const stage = useStage()
 const project = useProject()
 const { probe } = usePointer()
+const { part: focus, blurPx } = useFocus()
 const long = (m: number): string => {
   const u = project.document?.unit ?? 'm'
   return u === 'ft-in' ? formatLength(m, u) : `${formatLength(m, u)} ${u}`
@@ -29,7 +31,8 @@ const readout = computed(() => {
   const p = probe.value
   if (!p) return ''
   if (p.clear) return `${clearText(p.clear)} · ${p.clear.isSolid ? '' : `${long(p.awayM)} · `}${p.hit.nodeName}`
-  return `${long(p.awayM)} · ${long(p.hit.point[2])} high · ${long(p.widthM)} wide · ${p.hit.nodeName}`
+  const soft = focus.value?.on ? ` · blur ${blurPx(p.depthM).toFixed(1)} px` : ''
+  return `${long(p.awayM)}${soft} · ${long(p.hit.point[2])} high · ${long(p.widthM)} wide · ${p.hit.nodeName}`
 })
 const view = useView()
 const outside = useOutside()
