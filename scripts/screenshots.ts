@@ -11,7 +11,7 @@ mkdirSync(SHOTS, { recursive: true })
 mkdirSync(COVERS, { recursive: true })
 
 const stand = await openStand({ demo: true })
-const page = await stand.page()
+const page = await stand.page({ samples: 16 })
 const shot = (name: string): Promise<Buffer> => page.screenshot({ path: `${SHOTS}/${name}.png` })
 
 /** Waits until light, picture and thumbnails are all drawn. */
@@ -181,6 +181,23 @@ async function cuts(): Promise<void> {
   await page.getByTestId('cell-stand').click()
 }
 
+/** The lamp in the hall through an open lens of six blades. */
+async function focus(name: string): Promise<void> {
+  await recall('Lamp on the counter')
+  await rested()
+  await page.getByTestId('cell-focus').click()
+  const at = (await page.getByTestId('picture-canvas').boundingBox())!
+  await page.keyboard.down('Alt')
+  await page.mouse.click(at.x + at.width * 0.5, at.y + at.height * 0.6)
+  await page.keyboard.up('Alt')
+  await type('f-number', '1.6')
+  await page.getByRole('radio', { name: '6', exact: true }).click()
+  await settled(page)
+  await shot(name)
+  await page.getByText('the lens blurs what is').click()
+  await recall('Hall, east')
+}
+
 await page.goto(`${stand.server.url}/project/${DEMO_IDS.hall}`)
 await settled(page)
 await cover(DEMO_IDS.hall, 'hall.jpg')
@@ -205,13 +222,13 @@ await outside('outside-day')
 await check('check-day')
 await back('back-day')
 await cuts()
+await focus('focus-day')
 await theme('night')
 await page.reload()
 await settled(page)
 await page.getByTestId('cell-frame').click()
 await page.waitForTimeout(400)
 await shot('frame-night')
-await bring('bring-night')
 await outside('outside-night')
 await check('check-night')
 await page.getByTestId('cell-cut').click()

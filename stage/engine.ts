@@ -350,7 +350,7 @@ export class StageEngine implements StageContract {
   }): Promise<Appearance> {
     const { camera, appearance: look } = request
     if (!look.metered) return look
-    const { exposure: _, ...scene } = look
+    const { exposure: _, clipping: __, ...scene } = look
     const key = JSON.stringify([
       camera.pose,
       camera.lens,
@@ -386,7 +386,7 @@ export class StageEngine implements StageContract {
   }
   /** What the samples of a picture are of: all but how it is exposed and developed. */
   private sceneKey({ camera, widthPx, heightPx, appearance }: PictureRequest): string {
-    const { exposure: _, metered: __, ...scene } = appearance
+    const { exposure: _, metered: __, clipping: ___, ...scene } = appearance
     return JSON.stringify([camera, widthPx, heightPx, scene, this.stage.revision, this.lights, this.faces?.count])
   }
 }

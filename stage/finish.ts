@@ -34,6 +34,7 @@ export class Finish {
     uBalance: { value: new Matrix3() },
     uVignette: { value: new Vector4(0, 0, 1, 0) },
     uDevelop: { value: new Vector2(1, 1) },
+    uClipping: { value: 0 },
     uTone: { value: 1 },
     toneMappingExposure: { value: 1 },
   })
@@ -57,6 +58,7 @@ export class Finish {
       vignetteOf(camera, size, tile, exposure.vignetting ? (exposure.vignettingStrength ?? 1) : 0),
     )
     ;(u['uDevelop']!.value as Vector2).set(exposure.finish?.contrast ?? 1, exposure.finish?.saturation ?? 1)
+    u['uClipping']!.value = look.clipping ? 1 : 0
     u['uTone']!.value = exposure.tone === 'linear' ? 0 : 1
     return this.gl.readOut(this.pass, size)
   }

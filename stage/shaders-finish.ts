@@ -16,6 +16,7 @@ uniform mat3 uBalance;
 uniform vec4 uVignette;
 // contrast, saturation
 uniform vec2 uDevelop;
+uniform float uClipping;
 ${EDGE_PARS}
 uniform int uTone;
 #include <tonemapping_pars_fragment>
@@ -64,6 +65,12 @@ void main() {
   }
   vec3 s = clamp(developed(toned(min(c, 65504.0))), 0.0, 1.0);
   if (over.a > 0.0) s = toSrgb(clamp(toLinear(s) * (1.0 - over.a) + over.rgb, 0.0, 1.0));
+  if (uClipping > 0.5) {
+    // stripes: ochre where a channel is at its end, indigo where all are black
+    bool isStripe = fract((gl_FragCoord.x + gl_FragCoord.y) / 6.0) < 0.5;
+    if (isStripe && max(s.r, max(s.g, s.b)) > 253.5 / 255.0) s = vec3(0.76, 0.52, 0.1);
+    else if (isStripe && max(s.r, max(s.g, s.b)) < 1.5 / 255.0) s = vec3(0.35, 0.45, 0.8);
+  }
   colour = vec4(clamp(s + (noise(gl_FragCoord.xy) - 0.5) / 255.0, 0.0, 1.0), 1.0);
 }
 `

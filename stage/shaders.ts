@@ -402,13 +402,17 @@ void main() {
   vec3 v = normalize(inverseView[3].xyz - p);
   if (dot(n, v) < 0.0) n = -n;
   float nv = max(dot(n, v), 1e-3);
+  // both faces of a pane: what the second sends back comes through the first again
   vec3 f = fresnel(vec3(0.04), nv);
+  f = 2.0 * f / (1.0 + f);
+  // the way through is longer towards the edge, where glass shows its own colour
+  float taken = 1.0 - pow(0.97, 1.0 / max(nv, 0.06));
   Around here = around(p);
   vec3 gloss = mirrored(here, reflect(-v, n), uRoughMetal.x) * f;
   float nl = dot(n, uSun);
   if (nl > 0.0 && uSunColour.r > 0.0) gloss += uSunColour * nl * min(sunGloss(n, v, vec3(0.04), max(uRoughMetal.x, 0.08)), 30.0) * sunSeen(p, n, 0.5);
   vec3 body = c.rgb * 0.31830989 * irradianceAround(here, n);
-  float cover = clamp(c.a + f.r * 0.6, 0.0, 1.0);
+  float cover = clamp(1.0 - (1.0 - c.a) * (1.0 - f.r) * (1.0 - taken), 0.0, 1.0);
   colour = vec4((body * c.a + gloss) / max(cover, 1e-3), cover);
   // what is flat behind is covered as the rest is
   flatLayer = vec4(0.0, 0.0, 0.0, cover);

@@ -22,6 +22,8 @@ export type Appearance = { readonly shown: Shown } & { readonly [P in StagePart]
   readonly metered?: boolean
   /** One plain tone for all surfaces, for working quickly. */
   readonly clay?: boolean
+  /** Marks what is clipped, bright and dark, for looking at the exposure. */
+  readonly clipping?: boolean
   /** What the lens blurs; left out, all is sharp. */
   readonly blur?: Blur
   /** Classes of materials set by hand: how their cut faces are hatched. */

@@ -91,6 +91,8 @@ function createPage() {
     keepSize: ref(false),
     /** Which pane of a narrow window is open over the picture. */
     drawer: ref<'left' | 'right' | null>(null),
+    /** What is clipped is marked in the picture. */
+    clipping: ref(false),
     help: ref(false),
     commands: ref(false),
   }

@@ -219,8 +219,13 @@ export function lampProject(model: ModelRef): ProjectDocument {
       },
       {
         name: 'Dial',
-        // the LEDs behind the dial are blurred, and the wood before it
-        focus: { on: true, fNumber: 2.8, aperture: { blades: 7, rotationDeg: 0, roundness: 0.4 } },
+        // the dial is sharp; seedlings and glass behind it are soft
+        focus: {
+          on: true,
+          fNumber: 5.6,
+          mode: { kind: 'distance', distanceM: 0.338 },
+          aperture: { blades: 7, rotationDeg: 0, roundness: 0.4 },
+        },
         station: [0.06, -0.42, 0.12],
         bearingDeg: 352,
         tiltDeg: -9,

@@ -168,6 +168,11 @@ const shutterText = computed(() => {
       <span class="num">{{ exposure.ev100.toFixed(1) }}</span>. A number typed here holds for all of them.
     </p>
     <p v-else-if="!isPhotographic" class="text quiet">Daylight rooms lie at EV 6 to 9, open daylight at EV 13 to 15.</p>
+    <label
+      class="tick"
+      title="Ochre stripes where a channel is at its end, indigo ones where all is black; never in saved pictures"
+      ><input v-model="view.clipping" type="checkbox" />mark what is clipped</label
+    >
     <hr />
     <h3>White balance</h3>
     <NumberField
