@@ -29,6 +29,7 @@ export type CutPicking =
   | 'cut-between'
   | 'cut-middle'
   | 'cut-room'
+  | 'cut-three'
   | 'section'
   | 'section-parallel'
   | 'near-place'

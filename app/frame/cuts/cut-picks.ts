@@ -1,12 +1,12 @@
 // Picked places that make cuts: along a face, between two things, a section through a place.
 import { shallowRef } from 'vue'
-import { addScaled, boxCentre, boxSize, distance, normalize, sub, type Vec3 } from '#core/math'
+import { addScaled, boxCentre, boxSize, cross, distance, dot, normalize, scale, sub, type Vec3 } from '#core/math'
 import { newCut, type Cut } from '#core/section'
 import { atan2Deg, bearingDifferenceDeg, wrapBearingDeg } from '#core/base'
 import { useNotices } from '../../stores/notices.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
-import { takesPicks } from '../straighten/picking.ts'
+import { takesPicks, usePlacesSoFar } from '../straighten/picking.ts'
 import { useCuts } from './cuts.ts'
 import { useSections } from './section-here.ts'
 
@@ -23,7 +23,7 @@ export function useCutPicks() {
   const notices = useNotices()
   const { addCut, place, part, set } = useCuts()
   const { sectionHere } = useSections()
-  let first: Vec3 | null = null
+  const places = usePlacesSoFar()
 
   /** A plane through the point; what the normal points to goes. */
   function along(point: Vec3, normal: Vec3): Cut | null {
@@ -47,13 +47,13 @@ export function useCutPicks() {
     return along(point, hit.normal) !== null
   })
   takesPicks('cut-between', (point) => {
-    if (!first) {
-      first = point
+    const [from] = places.value
+    if (!from) {
+      places.value = [point]
       notices.say('Now the second thing.')
       return false
     }
-    const from = first
-    first = null
+    places.value = []
     if (distance(from, point) < 1e-6) {
       notices.say('Both clicks are the same place. Click two different ones.', 'warning')
       return false
@@ -62,6 +62,7 @@ export function useCutPicks() {
     return along(addScaled(from, sub(point, from), share.value), normalize(sub(from, point))) !== null
   })
   useObjectPicks()
+  useThreePlaces()
   for (const end of ['near', 'far'] as const)
     takesPicks(`${end}-place`, (point) => {
       const now = part.value
@@ -70,6 +71,33 @@ export function useCutPicks() {
     })
   takesPicks('section', (point, hit) => sectionHere(point, hit?.normal ?? null, 'perspective'))
   takesPicks('section-parallel', (point, hit) => sectionHere(point, hit?.normal ?? null, 'parallel'))
+}
+
+/** A free plane through three places; what lies on the camera's side of it goes. */
+function useThreePlaces(): void {
+  const notices = useNotices()
+  const project = useProject()
+  const { addCut } = useCuts()
+  const places = usePlacesSoFar()
+  takesPicks('cut-three', (point) => {
+    places.value = [...places.value, point]
+    if (places.value.length < 3) {
+      notices.say(places.value.length === 1 ? 'Now the second place.' : 'Now the third place.')
+      return false
+    }
+    const [a, b, c] = places.value as [Vec3, Vec3, Vec3]
+    places.value = []
+    const across = cross(sub(b, a), sub(c, a))
+    // as long as the triangle is large: three places on a line tell no plane
+    if (Math.hypot(...across) < 1e-6 * distance(a, b) * distance(a, c) || distance(a, b) < 1e-9) {
+      notices.say('The three places lie on one line: a plane needs a third beside it.', 'warning')
+      return false
+    }
+    const n = normalize(across)
+    const station = project.camera?.pose.station ?? a
+    const normal = dot(n, sub(station, a)) < 0 ? scale(n, -1) : n
+    return addCut((id, name) => ({ id, name, on: true, reversed: false, kind: 'free', point: a, normal })) !== null
+  })
 }
 
 /** Along the middle of an object, and round a room. */

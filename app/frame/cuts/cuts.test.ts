@@ -166,3 +166,22 @@ describe('in one step', () => {
     expect(part().cuts).toHaveLength(1)
   })
 })
+
+describe('a plane through three places', () => {
+  it('takes away what lies on the camera’s side; on one line they make none, and are asked for again', async () => {
+    picking.begin('cut-three')
+    take([7, 7, 7])
+    // what was begun and left is forgotten
+    picking.end()
+    await nextTick()
+    picking.begin('cut-three')
+    await nextTick()
+    for (const p of [[1, 3, 0], [2, 3, 0], [3, 3, 0]] as const) take(p) // prettier-ignore
+    expect(part().cuts).toHaveLength(0)
+    for (const p of [[1, 3, 0], [2, 3, 0], [1, 3, 2]] as const) take(p) // prettier-ignore
+    const [cut] = part().cuts
+    expect(cut).toMatchObject({ kind: 'free', point: [1, 3, 0] })
+    expect(isRemoved(cut!, useProject().camera!.pose.station)).toBe(true)
+    expect(useView().picking).toBeNull()
+  })
+})

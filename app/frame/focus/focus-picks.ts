@@ -1,8 +1,7 @@
 // Picked places that the focus asks for.
 import { ref } from 'vue'
-import type { Vec3 } from '#core/math'
 import { useNotices } from '../../stores/notices.ts'
-import { takesPicks } from '../straighten/picking.ts'
+import { takesPicks, usePlacesSoFar } from '../straighten/picking.ts'
 import { useFocus } from './focus.ts'
 
 /** Pixels of blur that a picked place is to have; typed. */
@@ -12,7 +11,7 @@ export const wantedBlurPx = ref(10)
 export function useFocusPicks(): void {
   const notices = useNotices()
   const { focusOn, focusOnObject, sharpBetween, blurredThere } = useFocus()
-  let first: Vec3 | null = null
+  const places = usePlacesSoFar()
   takesPicks('focus-point', (point, hit) => focusOn(point, hit?.nodeId ?? null))
   takesPicks('focus-object', (_, hit) => {
     if (hit) return focusOnObject(hit.nodeId)
@@ -21,13 +20,13 @@ export function useFocusPicks(): void {
   })
   takesPicks('focus-blur', (point) => blurredThere(point, wantedBlurPx.value))
   takesPicks('focus-between', (point) => {
-    if (!first) {
-      first = point
+    const [from] = places.value
+    if (!from) {
+      places.value = [point]
       notices.say('Now the farthest place that is to be sharp.')
       return false
     }
-    const from = first
-    first = null
+    places.value = []
     return sharpBetween(from, point)
   })
 }

@@ -19,6 +19,7 @@ import type { Viewpoint } from '#model'
 import { centreOf } from '../../stores/centres.ts'
 import { newStamp, useProject } from '../../stores/project.ts'
 import { useView } from '../../stores/view.ts'
+import { useFocus } from '../focus/focus.ts'
 import { AHEAD_M } from './outside.ts'
 import FramingThumb from '../thumbs/FramingThumb.vue'
 import { shownBy } from '../thumbs/thumbs.ts'
@@ -26,6 +27,7 @@ import { shownBy } from '../thumbs/thumbs.ts'
 const props = defineProps<{ from: Camera; width: number; height: number }>()
 const project = useProject()
 const view = useView()
+const { at: focusAt, sharp, hasLens: focusHasLens } = useFocus()
 const k = computed(() => props.width / props.from.frame.widthPx)
 const hovered = shallowRef<Viewpoint | null>(null)
 
@@ -85,12 +87,13 @@ const planes = computed(() => {
   const w = project.working
   const c = project.camera
   if (!w || !c) return []
-  const focusM =
-    w.focus.mode.kind === 'distance' ? w.focus.mode.distanceM : w.focus.mode.kind === 'aim' ? depthM.value : null
+  const isOn = w.focus.on && focusHasLens.value && focusAt.value !== null
   const wanted = [
     { kind: 'cut', name: 'near cut', on: w.cut.near.on, at: w.cut.near.distanceM },
     { kind: 'cut', name: 'far cut', on: w.cut.far.on, at: w.cut.far.distanceM },
-    { kind: 'focus', name: 'focus', on: w.focus.on && focusM !== null, at: focusM ?? 0 },
+    { kind: 'focus', name: 'focus', on: isOn, at: focusAt.value?.distanceM ?? 0 },
+    { kind: 'sharp', name: '', on: isOn && sharp.value !== null, at: sharp.value?.nearM ?? 0 },
+    { kind: 'sharp', name: '', on: isOn && Number.isFinite(sharp.value?.farM), at: sharp.value?.farM ?? 0 },
   ]
   return wanted.flatMap((p) => {
     const corners = p.on ? frameAt(c, p.at) : null
@@ -156,9 +159,9 @@ const recall = (v: Viewpoint): void => {
       <path class="body" :d="camera.body" data-testid="camera-body" />
       <OverlayChip v-if="camera.label" :x="camera.label.x + 12" :y="camera.label.y - 12" text="camera" />
     </g>
-    <g v-for="p in planes" :key="p.name" :class="p.kind">
+    <g v-for="(p, i) in planes" :key="i" :class="p.kind">
       <path :d="p.d" />
-      <OverlayChip v-if="p.label" :x="p.label.xPx * k + 4" :y="p.label.yPx * k" :text="p.name" />
+      <OverlayChip v-if="p.label && p.name" :x="p.label.xPx * k + 4" :y="p.label.yPx * k" :text="p.name" />
     </g>
     <g
       v-for="m in marks"
@@ -237,6 +240,11 @@ path {
 .focus path {
   stroke: #56722b;
   stroke-width: 1.5;
+}
+.sharp path {
+  stroke: #56722b;
+  stroke-width: 1;
+  stroke-dasharray: 4 3;
 }
 .mark {
   pointer-events: auto;

@@ -90,6 +90,14 @@ const TITLES: Record<CutKind, string> = {
         </button>
         <button
           class="btn"
+          title="A plane through three places that are clicked"
+          :class="{ on: view.picking === 'cut-three' }"
+          @click="begin('cut-three')"
+        >
+          three places
+        </button>
+        <button
+          class="btn"
           title="A box round the room that is clicked, a little larger than it"
           :class="{ on: view.picking === 'cut-room' }"
           @click="begin('cut-room')"

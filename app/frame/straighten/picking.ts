@@ -1,7 +1,7 @@
 // Clicks that are asked for: on a wall to square up to, a point to centre on or to lay the horizon through, an aim, the building's
 // direction, the points of a fit or a measure. Drags go on doing what they do.
 import { createSharedComposable } from '@vueuse/core'
-import { computed, shallowRef, type Ref } from 'vue'
+import { computed, shallowRef, watch, type Ref } from 'vue'
 import { atan2Deg, wrapBearingDeg } from '#core/base'
 import { topTowards, type Aim, type Camera } from '#core/camera'
 import { standOver } from '#core/framing'
@@ -29,6 +29,7 @@ export const ASKS: Record<Picking, string> = {
   'cut-through': 'Click a wall or a face for the cut to go along',
   'cut-between': 'Click two things: the cut goes between them',
   'cut-middle': 'Click an object: the cut goes along its middle',
+  'cut-three': 'Click three places that the plane goes through',
   'cut-room': 'Click the floor or a wall of the room',
   staff: 'Click where the measuring staff is to stand, here, in Plan or in Side',
   meter: 'Click what is to come out as mid-grey',
@@ -138,6 +139,13 @@ function picking() {
 export type PickTaker = (point: Vec3, hit: { nodeId: string; normal: Vec3 } | null) => boolean
 const takers: Partial<Record<Picking, PickTaker>> = {}
 /** Has places of a kind handed to the taker. */
+/** What was clicked before the last place that is asked for: forgotten when something else is asked for, or nothing. */
+export function usePlacesSoFar() {
+  const view = useView()
+  const places = shallowRef<readonly Vec3[]>([])
+  watch(() => view.picking, () => (places.value = [])) // prettier-ignore
+  return places
+}
 export const takesPicks = (what: Picking, taker: PickTaker): void => void (takers[what] = taker)
 
 export const usePicking = createSharedComposable(picking)
