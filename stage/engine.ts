@@ -4,8 +4,7 @@
 
 import { WebGLRenderer, type Object3D } from 'three'
 import { AppError } from '#core/base'
-import type { Camera } from '#core/camera'
-import { meteredEv100 } from '#core/optics'
+import { clippedShares, type Clipped } from '#core/optics'
 import { withDensity } from '#formats/png'
 import { loadGlb } from '#formats/scene'
 import {
@@ -23,10 +22,12 @@ import { FaceSource } from './face-source.ts'
 import { DrawingPass } from './drawing.ts'
 import { FullPasses } from './full-passes.ts'
 import { OutlinePass } from './outline.ts'
-import { Passes, SCENE_FACTOR, type Finished, type Owner } from './passes.ts'
+import { LightMeter } from './light-meter.ts'
+import { Passes, type Finished } from './passes.ts'
 import { GhostPass } from './ghosts.ts'
 import { TaskQueue } from './queue.ts'
 import { StageScene } from './scene.ts'
+import type { Owner } from './targets.ts'
 import type {
   Appearance,
   DrawingRequest,
@@ -42,12 +43,6 @@ import type {
 /** Stills are drawn in tiles of this size, with a border that contact shading needs. */
 const TILE_PX = 1024
 const BORDER_PX = 48
-/** A meter's picture, and how many readings are remembered. */
-const METER_PX: Size = { width: 96, height: 64 }
-const READINGS = 500
-/** A spot's picture, and its side as a part of the frame's longer one. */
-const SPOT_PX: Size = { width: 8, height: 8 }
-const SPOT_PART = 120
 /** A moving picture aims at this time. */
 const MOVING_MS = 60
 
@@ -68,10 +63,7 @@ export class StageEngine implements StageContract {
   private readonly ghosts: GhostPass
   private readonly queue = new TaskQueue()
   private movingScale = 0.5
-  private readonly readings = new Map<string, number>()
-  private lastReading: number | null = null
-  /** Counts the lights that were set: each has its own readings. */
-  private lights = 0
+  private readonly light: LightMeter
   private roots = new Map<string, { sha256: string; root: Object3D }>()
   private scene: Object3D | null = null
   private loading: Promise<unknown> = Promise.resolve()
@@ -81,6 +73,7 @@ export class StageEngine implements StageContract {
     this.stage = new StageScene(anisotropyOf(this.renderer))
     this.gl = new FullPasses(this.renderer)
     this.passes = new Passes(this.gl, this.stage)
+    this.light = new LightMeter(this.gl, this.stage, this.passes)
     this.drawings = new DrawingPass(this.gl, this.stage)
     this.outlines = new OutlinePass(this.gl, this.stage)
     this.ghosts = new GhostPass(this.gl, this.stage)
@@ -145,8 +138,7 @@ export class StageEngine implements StageContract {
   async setLight(volume: LightVolume, appearance: Appearance): Promise<void> {
     await this.queue.run('light', PRIORITY.drawing, async () => {
       this.stage.setLight(volume)
-      this.lights++
-      this.lastReading = null
+      this.light.begin()
       this.passes.captureEnvironment(appearance)
       return true
     })
@@ -162,16 +154,16 @@ export class StageEngine implements StageContract {
     return this.queue.run(place, request.moving || quick ? PRIORITY.moving : PRIORITY.picture, async (me) => {
       const start = performance.now()
       const tell = async (look: Appearance): Promise<void> => {
-        const bitmap = await this.present(place, size, { camera: request.camera, look })
+        const { bitmap, clipped } = await this.present(place, size, { camera: request.camera, look })
         const { ev100 } = look.exposure
-        onFrame({ bitmap, sample, samples: request.samples, tookMs: performance.now() - start, ev100 })
+        onFrame({ bitmap, clipped, sample, samples: request.samples, tookMs: performance.now() - start, ev100 })
       }
       if (!isBegun) {
         isBegun = true
         // the same scene is there already: only its exposure or its development is another one
         sample = Math.min(this.passes.heldOf(place, key), request.samples)
         if (sample > 0) {
-          await tell(await this.exposed(request))
+          await tell(await this.light.exposed(request))
           return request.moving || sample >= request.samples
         }
       }
@@ -186,7 +178,7 @@ export class StageEngine implements StageContract {
         return false
       }
       const faces = await this.facesOf(request)
-      const look = await this.exposed(request)
+      const look = await this.light.exposed(request)
       this.passes.sample(place, request.camera, look, size, null, sample, { faces, key, of: request.samples })
       await this.gl.idle()
       sample++
@@ -208,11 +200,11 @@ export class StageEngine implements StageContract {
       height: Math.max(16, Math.round(request.heightPx * k)),
     }
     const faces = await this.facesOf(request)
-    const look = await this.exposed(request)
+    const look = await this.light.exposed(request)
     this.passes.sample('moving', request.camera, look, size, null, 0, { faces })
-    const bitmap = await this.present('moving', size, { camera: request.camera, look })
+    const { bitmap, clipped } = await this.present('moving', size, { camera: request.camera, look })
     const tookMs = performance.now() - start
-    onFrame({ bitmap, sample: 1, samples: 1, tookMs, ev100: look.exposure.ev100 })
+    onFrame({ bitmap, clipped, sample: 1, samples: 1, tookMs, ev100: look.exposure.ev100 })
     // few steps of size, so that targets are not made anew for every frame
     const wanted = k * Math.sqrt(MOVING_MS / tookMs)
     if (wanted > k * 1.3) this.movingScale = Math.min(1, k * 1.25)
@@ -225,13 +217,13 @@ export class StageEngine implements StageContract {
     const size = { width: request.widthPx, height: request.heightPx }
     const done = await this.queue.run(`thumb:${key}`, PRIORITY.thumbnail, async (me) => {
       const faces = await this.facesOf(request)
-      const look = await this.exposed(request)
+      const look = await this.light.exposed(request)
       this.passes.sample('thumbnail', request.camera, look, size, null, sample, { faces, of: request.samples })
       await this.gl.idle()
       // one set of targets serves all thumbnails: one that is begun is drawn to its end before the next
       me.priority = PRIORITY.begun
       if (++sample < request.samples) return false
-      bitmap = await this.present('thumbnail', size, { camera: request.camera, look })
+      bitmap = (await this.present('thumbnail', size, { camera: request.camera, look })).bitmap
       return true
     })
     return done ? bitmap : null
@@ -274,13 +266,13 @@ export class StageEngine implements StageContract {
         height: tile.height + 2 * border,
       }
       const faces = await this.facesOf(request)
-      const look = await this.exposed(request)
+      const look = await this.light.exposed(request)
       this.passes.sample('still', request.camera, look, wide, wide, sample, { faces, of: request.samples })
       await this.gl.idle()
       sample++
       onProgress((t + sample / request.samples) / tiles.length)
       if (sample < request.samples) return false
-      const bitmap = await this.present('still', wide, { camera: request.camera, look, tile: wide })
+      const { bitmap } = await this.present('still', wide, { camera: request.camera, look, tile: wide })
       paper.drawImage(bitmap, border, border, tile.width, tile.height, tile.x, tile.y, tile.width, tile.height)
       bitmap.close()
       sample = 0
@@ -307,7 +299,7 @@ export class StageEngine implements StageContract {
   async meter(request: PictureRequest): Promise<number> {
     let ev = request.appearance.exposure.ev100
     await this.queue.run('meter', PRIORITY.drawing, async () => {
-      ev = (await this.metered(request.camera, request.appearance)) ?? ev
+      ev = (await this.light.metered(request.camera, request.appearance)) ?? ev
       return true
     })
     return ev
@@ -317,57 +309,12 @@ export class StageEngine implements StageContract {
     request: PictureRequest,
     place: readonly [number, number],
   ): Promise<readonly [number, number, number] | null> {
-    const { widthPx, heightPx } = request.camera.frame
-    // as large as it would be on a small print, whatever the frame's pixels are
-    const side = Math.max(3, Math.round(Math.max(widthPx, heightPx) / SPOT_PART))
-    const tile = { x: Math.round(place[0] * widthPx - side / 2), y: Math.round(place[1] * heightPx - side / 2), width: side, height: side } // prettier-ignore
-    let mean: [number, number, number] | null = null
+    let mean: readonly [number, number, number] | null = null
     await this.queue.run('spot', PRIORITY.drawing, async () => {
-      this.passes.sample('meter', request.camera, request.appearance, SPOT_PX, tile, 0, { faces: await this.facesOf(request) }) // prettier-ignore
-      await this.gl.idle()
-      mean = meanOf(this.passes.readSurfaces('meter', SPOT_PX))
+      mean = await this.light.spot(request, place, await this.facesOf(request))
       return true
     })
     return mean
-  }
-
-  /** What a meter reads from the surfaces in the picture, -4..20; null where there are none or they are black. */
-  private async metered(camera: Camera, look: Appearance): Promise<number | null> {
-    this.passes.sample('meter', camera, look, METER_PX, null, 0)
-    await this.gl.idle()
-    const mean = logMean(this.passes.readSurfaces('meter', METER_PX))
-    // darker than starlight nothing is read
-    if (!(mean > 1e-5 * SCENE_FACTOR)) return null
-    return Math.min(20, Math.max(-4, meteredEv100(mean / SCENE_FACTOR)))
-  }
-
-  /** The appearance with the EV that its picture asks for: its own, or the metered one (while moving, the one metered last). */
-  private async exposed(request: {
-    camera: Camera
-    appearance: Appearance
-    moving?: boolean
-    place?: string
-  }): Promise<Appearance> {
-    const { camera, appearance: look } = request
-    if (!look.metered) return look
-    const { exposure: _, clipping: __, ...scene } = look
-    const key = JSON.stringify([
-      camera.pose,
-      camera.lens,
-      camera.frame.widthPx / camera.frame.heightPx,
-      scene,
-      this.stage.revision,
-      this.lights,
-    ])
-    let ev100 = this.readings.get(key)
-    if (ev100 === undefined && request.moving) ev100 = this.lastReading ?? undefined
-    if (ev100 === undefined) {
-      ev100 = (await this.metered(camera, look)) ?? look.exposure.ev100
-      if (this.readings.size >= READINGS) this.readings.clear()
-      this.readings.set(key, ev100)
-    }
-    if (request.moving !== undefined) this.lastReading = ev100
-    return { ...look, exposure: { ...look.exposure, ev100 } }
   }
 
   dispose(): void {
@@ -381,13 +328,18 @@ export class StageEngine implements StageContract {
     this.renderer.dispose()
   }
 
-  private async present(owner: Owner, size: Size, by: Finished): Promise<ImageBitmap> {
-    return createImageBitmap(await this.passes.finished(owner, size, by))
+  private async present(
+    owner: Owner,
+    size: Size,
+    by: Finished,
+  ): Promise<{ readonly bitmap: ImageBitmap; readonly clipped: Clipped }> {
+    const image = await this.passes.finished(owner, size, by)
+    return { bitmap: await createImageBitmap(image), clipped: clippedShares(image.data) }
   }
   /** What the samples of a picture are of: all but how it is exposed and developed. */
   private sceneKey({ camera, widthPx, heightPx, appearance }: PictureRequest): string {
     const { exposure: _, metered: __, clipping: ___, ...scene } = appearance
-    return JSON.stringify([camera, widthPx, heightPx, scene, this.stage.revision, this.lights, this.faces?.count])
+    return JSON.stringify([camera, widthPx, heightPx, scene, this.stage.revision, this.light.count, this.faces?.count])
   }
 }
 
@@ -419,30 +371,6 @@ function tilesOf(widthPx: number, heightPx: number): Tile[] {
     for (let x = 0; x < widthPx; x += TILE_PX)
       tiles.push({ x, y, width: Math.min(TILE_PX, widthPx - x), height: Math.min(TILE_PX, heightPx - y) })
   return tiles
-}
-
-/** Logarithmic mean of the luminance of linear RGBA pixels, of those with an alpha; 0 where these are less than a fiftieth. */
-function logMean(pixels: Float32Array): number {
-  let sum = 0
-  let n = 0
-  for (let i = 0; i < pixels.length; i += 4) {
-    if (pixels[i + 3]! <= 0) continue
-    n++
-    sum += Math.log(1e-6 + 0.2126 * pixels[i]! + 0.7152 * pixels[i + 1]! + 0.0722 * pixels[i + 2]!)
-  }
-  return n * 50 < pixels.length / 4 ? 0 : Math.exp(sum / n)
-}
-
-/** Mean luminances of linear RGBA pixels, of those with an alpha, cd/m2 by channel; null where there are none. */
-function meanOf(pixels: Float32Array): [number, number, number] | null {
-  const sum: [number, number, number] = [0, 0, 0]
-  let n = 0
-  for (let i = 0; i < pixels.length; i += 4) {
-    if (pixels[i + 3]! <= 0) continue
-    n++
-    for (let c = 0; c < 3; c++) sum[c]! += pixels[i + c]! / SCENE_FACTOR
-  }
-  return n === 0 ? null : [sum[0] / n, sum[1] / n, sum[2] / n]
 }
 
 /** Cut-outs are read at this size at most, pixels: leaves stay leaves, and a ray's question stays small. */

@@ -6,23 +6,16 @@ import {
   Color,
   CustomBlending,
   DataUtils,
-  DepthTexture,
-  FloatType,
   HalfFloatType,
   LinearFilter,
   LinearMipmapLinearFilter,
-  LinearSRGBColorSpace,
   Matrix4,
-  NearestFilter,
   OneFactor,
   ShaderMaterial,
-  UnsignedByteType,
-  UnsignedIntType,
   Vector2,
   Vector3,
   Vector4,
   WebGLCubeRenderTarget,
-  WebGLRenderTarget,
   type Texture,
   type WebGLRenderer,
 } from 'three'
@@ -37,31 +30,13 @@ import { CutGhostPass } from './cut-ghost.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
 import type { StageScene } from './scene.ts'
 import { SunShadow } from './sun-shadow.ts'
+import { TargetStore, type Owner, type Targets } from './targets.ts'
 import { Finish } from './finish.ts'
 import { linearOf } from './flat-tone.ts'
 import { hasLens, lensPlace, SpreadPass, type SpreadBy } from './spread.ts'
 import { ADD_FRAGMENT, COPY_FRAGMENT, LIGHTING_FRAGMENT } from './shaders.ts'
 import type { Appearance, Blur } from './types.ts'
 
-/** Each kind of picture sums its samples in targets of its own, so that one can wait while another is drawn. */
-export type Owner = 'picture' | 'outside' | 'moving' | 'thumbnail' | 'still' | 'meter' | 'around'
-interface Targets {
-  readonly size: string
-  readonly facts: WebGLRenderTarget
-  readonly lit: WebGLRenderTarget
-  readonly sum: WebGLRenderTarget
-  summed: number
-  /** Whether the sum holds the sample drawn last. */
-  isAdded: boolean
-  /** Where the sample drawn last lies spread; null where nothing is blurred. */
-  spread: WebGLRenderTarget | null
-  /** What is spread into, once there was anything. */
-  blurred: WebGLRenderTarget | null
-  /** Spreads the first sample anew, as one of many. */
-  again: (() => void) | null
-  /** What its samples are of, where that was said. */
-  key: string
-}
 /** Beside a sample's place: cut faces, what it is a sample of, and of how many it is one. */
 export interface SampleOptions {
   readonly faces?: DrawnFaces | null
@@ -137,7 +112,7 @@ export class Passes {
   private readonly renderer: WebGLRenderer
   private readonly stage: StageScene
   private readonly eye = new ThreeCamera()
-  private readonly targets = new Map<Owner, Targets>()
+  private readonly targets = new TargetStore()
   private readonly shadow: SunShadow
   private readonly worldFromClip = new Matrix4()
   private readonly clipFromWorld = new Matrix4()
@@ -201,7 +176,7 @@ export class Passes {
     index: number,
     { faces = null, key = '', of = 1 }: SampleOptions = {},
   ): void {
-    const t = this.sizeTargets(owner, size.width, size.height)
+    const t = this.targets.sized(owner, size)
     t.key = key
     const { renderer, stage } = this
     if (index > 0) this.addUp(t)
@@ -321,7 +296,7 @@ export class Passes {
       this.gl.full(this.copy)
     }
     renderer.setRenderTarget(null)
-    this.dropTargets('around')
+    this.targets.drop('around')
     stage.light['uEnvironment']!.value = this.environment.texture
     stage.light['uEnvironmentOn']!.value = 1
   }
@@ -362,41 +337,12 @@ export class Passes {
   }
 
   dispose(): void {
-    for (const owner of [...this.targets.keys()]) this.dropTargets(owner)
+    this.targets.dispose()
     this.shadow.dispose()
     this.faces.dispose()
     this.ghost.dispose()
     this.spread.dispose()
     this.environment.dispose()
-  }
-
-  private dropTargets(owner: Owner): void {
-    const old = this.targets.get(owner)
-    old?.facts.depthTexture?.dispose()
-    for (const t of [old?.facts, old?.lit, old?.sum, old?.blurred]) t?.dispose()
-    this.targets.delete(owner)
-  }
-
-  private sizeTargets(owner: Owner, width: number, height: number): Targets {
-    const size = `${width}x${height}`
-    const old = this.targets.get(owner)
-    if (old?.size === size) return old
-    this.dropTargets(owner)
-    const near = { minFilter: NearestFilter, magFilter: NearestFilter } as const
-    const facts = new WebGLRenderTarget(width, height, {
-      ...near,
-      count: 2,
-      depthTexture: new DepthTexture(width, height, UnsignedIntType),
-    })
-    facts.textures[0]!.type = UnsignedByteType
-    facts.textures[1]!.type = HalfFloatType
-    for (const t of facts.textures) t.colorSpace = LinearSRGBColorSpace
-    const soft = { minFilter: LinearFilter, magFilter: LinearFilter } as const
-    const lit = new WebGLRenderTarget(width, height, { ...soft, type: HalfFloatType, depthBuffer: false, count: 2 })
-    const sum = new WebGLRenderTarget(width, height, { ...near, type: FloatType, depthBuffer: false, count: 2 })
-    const made = { size, facts, lit, sum, summed: 1, isAdded: true, key: '', spread: null, blurred: null, again: null }
-    this.targets.set(owner, made)
-    return made
   }
 
   private aim(

@@ -2,7 +2,7 @@
 // Every picture is asked for by the core's own camera; sizes are in pixels of the bitmap wanted.
 
 import type { Camera } from '#core/camera'
-import type { ApertureShape } from '#core/optics'
+import type { ApertureShape, Clipped } from '#core/optics'
 import type { Box, Vec3 } from '#core/math'
 import type { PlacedModel } from '#core/placing'
 import type { LightVolume, SceneFacts, Soup } from '#mesh'
@@ -65,6 +65,8 @@ export interface PictureFrame {
   readonly tookMs: number
   /** The EV that it was exposed by, before compensation. */
   readonly ev100: number
+  /** How much of it is at its ends. */
+  readonly clipped: Clipped
 }
 
 /** A parallel base image for Plan and Side, cut open: what lies on the removed side of the plane is gone. */

@@ -1,6 +1,7 @@
 // What is drawn on request: pictures, base images, thumbnails, finished stills; asked in world coordinates.
-import { ref } from 'vue'
+import { ref, shallowRef } from 'vue'
 import type { Camera } from '#core/camera'
+import type { Clipped } from '#core/optics'
 import type { Vec3 } from '#core/math'
 import { shiftedCamera, shiftedPoint } from '#core/placing'
 import { shiftedShown, type Shown } from '#core/section'
@@ -17,6 +18,8 @@ export function createRequests(workers: Workers, models: Models) {
   const stillLeftS = ref<number | null>(null)
   /** The EV that the picture on the screen is exposed by. */
   const shownEv = ref<number | null>(null)
+  /** How much of the picture is at its bright and dark ends. */
+  const clipped = shallowRef<Clipped | null>(null)
   const local = <R extends InWorld>(r: R): R => localTo(originNow(), r)
 
   /** Frames come until the picture is refined or a newer request takes its place. */
@@ -25,7 +28,11 @@ export function createRequests(workers: Workers, models: Models) {
     if (!s || !ready.value) return
     await s.picture(local(request), (f) => {
       firstIsShown()
-      if (request.place !== 'outside') shownEv.value = f.ev100
+      if (request.place !== 'outside') {
+        shownEv.value = f.ev100
+        // of a picture that is finished, and without marks in it
+        if (f.sample === f.samples && !request.moving && !request.appearance.clipping) clipped.value = f.clipped
+      }
       onFrame(f)
     })
   }
@@ -48,7 +55,7 @@ export function createRequests(workers: Workers, models: Models) {
   }
   const cancelStill = (): void => stageNow()?.cancelStill()
 
-  return { still, stillLeftS, shownEv, picture, finish, cancelStill, ...createSmall(workers, models) }
+  return { still, stillLeftS, shownEv, clipped, picture, finish, cancelStill, ...createSmall(workers, models) }
 }
 
 /** Base images, thumbnails, outlines and readings of light. */

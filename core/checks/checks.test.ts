@@ -11,7 +11,15 @@ import { poseOfStand, projectPoint } from '../camera/index.ts'
 import { convergence } from '../framing/index.ts'
 import type { Vec3 } from '../math/index.ts'
 import type { Cut } from '../section/index.ts'
-import { frameCheck, verticalsOf, type CheckSetup, type Finding, type FindingId, type FocusLook } from './index.ts'
+import {
+  clippedFindings,
+  frameCheck,
+  verticalsOf,
+  type CheckSetup,
+  type Finding,
+  type FindingId,
+  type FocusLook,
+} from './index.ts'
 
 /** The room of 6 x 4 x 3 m with a vase on its table, a screen that can hide it, and a long counter. */
 let room: MeshScene
@@ -334,4 +342,12 @@ describe('the focus', () => {
     expect(found.mend).toMatchObject({ focus: { distanceM: found.limit } })
     expect(of(focused({ fNumber: 16, distanceM: found.limit }), 'past-hyperfocal')).toBeUndefined()
   })
+})
+
+it('a picture that is white or black over much of it is told, with a mend of two thirds of a stop', () => {
+  expect(clippedFindings({ bright: 0.05, dark: 0.05 })).toEqual([])
+  const [white] = clippedFindings({ bright: 0.3, dark: 0 })
+  expect(white).toMatchObject({ id: 'clipped', value: 30, message: '30 % of the picture is clipped to white.' })
+  expect(white!.mend!.brighterEv).toBeLessThan(0)
+  expect(clippedFindings({ bright: 0, dark: 0.5 })[0]!.mend!.brighterEv).toBeGreaterThan(0)
 })

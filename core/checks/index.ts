@@ -10,6 +10,7 @@ import type { Check, CheckSetup, Finding, CheckScene, Severity } from './types.t
 import { almostLevel, leaningVerticals } from './upright.ts'
 
 export { standsInOrOn } from './subject.ts'
+export { clippedFindings } from './clipped.ts'
 export { verticalsOf } from './upright.ts'
 
 /** All checks, in the order of the order of work. */

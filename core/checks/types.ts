@@ -89,6 +89,7 @@ export type FindingId =
   | 'no-blur'
   | 'soft-foreground'
   | 'past-hyperfocal'
+  | 'clipped'
 export type Severity = 'problem' | 'warning' | 'note'
 
 /** What the picture highlights. */
@@ -109,6 +110,8 @@ export interface Mend {
   readonly farOff?: boolean
   /** In the place of the cut with its id. */
   readonly cut?: Cut
+  /** Exposure compensation on by so much. */
+  readonly brighterEv?: number
   /** Off, or focused on the aim, an object or at a distance. */
   readonly focus?: 'off' | 'aim' | { readonly nodeId: string } | { readonly distanceM: number }
 }

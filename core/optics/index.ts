@@ -26,6 +26,7 @@ export {
   type WhiteBalance,
 } from './white-balance.ts'
 export { depthOf } from './focus-at.ts'
+export { clippedShares, type Clipped } from './clipped.ts'
 export { vignette } from './vignette.ts'
 export { exposureFactor, exposureValue100, meteredEv100 } from './exposure.ts'
 export { basis, irradiance, type Harmonics } from './harmonics.ts'

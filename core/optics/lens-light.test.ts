@@ -9,6 +9,7 @@ import {
   balanceMatrix,
   balanceOfGrey,
   blurDiscMm,
+  clippedShares,
   depthOfField,
   diffractionMm,
   fNumberForBlur,
@@ -136,4 +137,11 @@ it('natural vignetting: the corner of 36 x 24 (cos^4, handbook-7)', () => {
   expect(vignette(35, 18, 12)).toBeCloseTo(0.524, 3)
   expect(Math.abs(vignette(50, 18, 12) - 0.71)).toBeLessThan(0.0006)
   expect(vignette(24, 18, 12, 0)).toBe(1)
+})
+
+it('what is clipped: a channel at its end is bright, all of them black is dark', () => {
+  const px = (...c: number[]): number[] => [...c, 255]
+  const data = [...px(255, 20, 20), ...px(0, 0, 0), ...px(0, 0, 9), ...px(120, 120, 120)]
+  expect(clippedShares(data, 1)).toEqual({ bright: 0.25, dark: 0.25 })
+  expect(clippedShares([], 1)).toEqual({ bright: 0, dark: 0 })
 })

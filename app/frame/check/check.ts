@@ -2,7 +2,7 @@
 import { watchDebounced } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
-import type { CheckSetup, Finding } from '#core/checks'
+import { clippedFindings, type CheckSetup, type Finding } from '#core/checks'
 import { setupAsShown, shownOf, withHidden, type Setup } from '#model'
 import { useFraming } from '../camera/framing.ts'
 import { useFocus } from '../focus/focus.ts'
@@ -20,7 +20,7 @@ export const useCheck = defineStore('check', () => {
   const notices = useNotices()
   const { subjectId } = useFraming()
   const checkedSetup = useCheckedSetup()
-  const findings = shallowRef<readonly Finding[]>([])
+  const { geometric, findings, forget } = createFindings()
   /** The finding highlighted in the picture, by its place in the list. */
   const shownAt = ref<number | null>(null)
   let asked = 0
@@ -37,9 +37,9 @@ export const useCheck = defineStore('check', () => {
     })
     if (mine !== asked || !found) return
     const before = shownAt.value === null ? null : findings.value[shownAt.value]
-    findings.value = found
+    geometric.value = found
     // what was shown stays shown as long as it is still found
-    const again = before ? found.findIndex((f) => f.id === before.id) : -1
+    const again = before ? findings.value.findIndex((f) => f.id === before.id) : -1
     shownAt.value = again < 0 ? null : again
   }
   // another project: nothing is known of it yet
@@ -47,7 +47,7 @@ export const useCheck = defineStore('check', () => {
     () => project.id,
     () => {
       asked++
-      findings.value = []
+      forget()
       shownAt.value = null
     },
   )
@@ -75,6 +75,23 @@ export const useCheck = defineStore('check', () => {
   return { findings, shownAt, shown, look, show, mend }
 })
 
+/** What the geometry tells, and after it what the picture itself does. */
+function createFindings() {
+  const project = useProject()
+  const stage = useStage()
+  const geometric = shallowRef<readonly Finding[]>([])
+  const findings = computed<readonly Finding[]>(() => [
+    ...geometric.value,
+    // round a section there is nothing to be told apart: white is its paper
+    ...(stage.clipped && project.shown.cuts.list.length === 0 ? clippedFindings(stage.clipped) : []),
+  ])
+  function forget(): void {
+    geometric.value = []
+    stage.clipped = null
+  }
+  return { geometric, findings, forget }
+}
+
 /** The parts that the check reads, with what the lens blurs. */
 function useCheckedSetup() {
   const focusing = useFocusing()
@@ -96,7 +113,17 @@ function useMends() {
     if ('distanceM' in to) return { ...now, mode: { kind: 'distance', distanceM: to.distanceM } }
     return { ...now, mode: { kind: 'object', nodeId: to.nodeId, at: 'centre', offsetM: 0 } }
   }
-  return ({ label, stand, lens, hide, cutsOff, farOff, cut, focus }: NonNullable<Finding['mend']>): void => {
+  return ({
+    label,
+    stand,
+    lens,
+    hide,
+    cutsOff,
+    farOff,
+    cut,
+    focus,
+    brighterEv,
+  }: NonNullable<Finding['mend']>): void => {
     const w = project.document?.working
     if (!w) return
     if (stand || lens) project.move({ ...(stand ? { stand } : {}), ...(lens ? { lens } : {}) }, label, true)
@@ -107,6 +134,10 @@ function useMends() {
     const put = (value: typeof w.cut): void => void project.run({ type: 'setPart', part: 'cut', value })
     if (cutsOff) put({ ...w.cut, near: { ...near, on: false }, far: { ...far, on: false } })
     if (farOff) put({ ...w.cut, far: { ...far, on: false } })
+    if (brighterEv !== undefined) {
+      const compensationEv = w.exposure.compensationEv + brighterEv
+      project.run({ type: 'setPart', part: 'exposure', value: { ...w.exposure, compensationEv } })
+    }
     if (focus) project.run({ type: 'setPart', part: 'focus', value: focusOf(w.focus, focus) })
     if (cut) put({ ...w.cut, cuts: cuts.map((c) => (c.id === cut.id ? cut : c)) })
   }

@@ -1,0 +1,73 @@
+// What pictures are drawn into: facts of surfaces, light, the sum of samples; for each kind of picture its own.
+
+import {
+  DepthTexture,
+  FloatType,
+  HalfFloatType,
+  LinearFilter,
+  LinearSRGBColorSpace,
+  NearestFilter,
+  UnsignedByteType,
+  UnsignedIntType,
+  WebGLRenderTarget,
+} from 'three'
+import type { Size } from './aim.ts'
+
+/** Each kind of picture sums its samples in targets of its own, so that one can wait while another is drawn. */
+export type Owner = 'picture' | 'outside' | 'moving' | 'thumbnail' | 'still' | 'meter' | 'around'
+export interface Targets {
+  readonly size: string
+  readonly facts: WebGLRenderTarget
+  readonly lit: WebGLRenderTarget
+  readonly sum: WebGLRenderTarget
+  summed: number
+  /** Whether the sum holds the sample drawn last. */
+  isAdded: boolean
+  /** Where the sample drawn last lies spread; null where nothing is blurred. */
+  spread: WebGLRenderTarget | null
+  /** What is spread into, once there was anything. */
+  blurred: WebGLRenderTarget | null
+  /** Spreads the first sample anew, as one of many. */
+  again: (() => void) | null
+  /** What its samples are of, where that was said. */
+  key: string
+}
+
+export class TargetStore {
+  private readonly all = new Map<Owner, Targets>()
+
+  get(owner: Owner): Targets | undefined {
+    return this.all.get(owner)
+  }
+  /** Those of an owner at a size; of another size they are made anew, with nothing in them. */
+  sized(owner: Owner, { width, height }: Size): Targets {
+    const size = `${width}x${height}`
+    const old = this.all.get(owner)
+    if (old?.size === size) return old
+    this.drop(owner)
+    const near = { minFilter: NearestFilter, magFilter: NearestFilter } as const
+    const facts = new WebGLRenderTarget(width, height, {
+      ...near,
+      count: 2,
+      depthTexture: new DepthTexture(width, height, UnsignedIntType),
+    })
+    facts.textures[0]!.type = UnsignedByteType
+    facts.textures[1]!.type = HalfFloatType
+    for (const t of facts.textures) t.colorSpace = LinearSRGBColorSpace
+    const soft = { minFilter: LinearFilter, magFilter: LinearFilter } as const
+    const lit = new WebGLRenderTarget(width, height, { ...soft, type: HalfFloatType, depthBuffer: false, count: 2 })
+    const sum = new WebGLRenderTarget(width, height, { ...near, type: FloatType, depthBuffer: false, count: 2 })
+    const made = { size, facts, lit, sum, summed: 1, isAdded: true, key: '', spread: null, blurred: null, again: null }
+    this.all.set(owner, made)
+    return made
+  }
+  drop(owner: Owner): void {
+    const old = this.all.get(owner)
+    old?.facts.depthTexture?.dispose()
+    for (const t of [old?.facts, old?.lit, old?.sum, old?.blurred]) t?.dispose()
+    this.all.delete(owner)
+  }
+  dispose(): void {
+    for (const owner of [...this.all.keys()]) this.drop(owner)
+  }
+}
