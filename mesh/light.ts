@@ -6,6 +6,7 @@
 
 import { halton } from '#core/base'
 import type { Vec3 } from '#core/math'
+import type { Shown } from '#core/section'
 import {
   irradiance,
   skyRadiance,
@@ -34,6 +35,8 @@ export interface BakeOptions {
   readonly bounces?: number
   /** cd/m2 for an emission of 1 in the file. */
   readonly emissionScale?: number
+  /** What cuts take away lets the light through; hidden things go on standing in it. */
+  readonly shown?: Shown
   /** Called between slices of work with the share done; a rejected promise cancels. */
   readonly pause?: (done: number) => Promise<void>
 }
@@ -83,11 +86,19 @@ interface Gathered {
   readonly buried: Uint8Array
 }
 
+type Cast = (origin: Vec3, direction: Vec3, farM?: number) => ReturnType<MeshScene['cast']>
+/** Rays of light: past what cuts take away, where any do. */
+const castOf = (scene: MeshScene, shown: Shown | undefined): Cast =>
+  shown
+    ? (origin, direction, farM = Infinity) => scene.passing({ origin, direction, farM }, { shown })?.hit ?? null
+    : (origin, direction, farM) => scene.cast(origin, direction, farM)
+
 async function gather(
   scene: MeshScene,
+  cast: Cast,
   grid: Grid,
   rays: number,
-  options: Required<Omit<BakeOptions, 'pause'>>,
+  options: Required<Omit<BakeOptions, 'pause' | 'shown'>>,
   pause: (done: number) => Promise<void>,
 ): Promise<Gathered> {
   const cells = grid.size[0] * grid.size[1] * grid.size[2]
@@ -108,7 +119,7 @@ async function gather(
     let backs = 0
     directions(rays, halton(cell + 1, 2)).forEach((d, r) => {
       const o = (cell * rays + r) * 3
-      const hit = scene.cast(at, d)
+      const hit = cast(at, d)
       if (!hit) {
         out.light.set(skyRadiance(d, sky, zenith), o)
         return
@@ -120,7 +131,7 @@ async function gather(
       const p: Vec3 = [hit.point.x + n[0] * 2e-3, hit.point.y + n[1] * 2e-3, hit.point.z + n[2] * 2e-3]
       const v = hit.vertex * 3
       const cos = n[0] * sun[0] + n[1] * sun[1] + n[2] * sun[2]
-      const lit = cos > 0 && facing <= 0 && sky.sunLux > 0 && !scene.cast(p, sun) ? (cos * sky.sunLux) / Math.PI : 0
+      const lit = cos > 0 && facing <= 0 && sky.sunLux > 0 && !cast(p, sun) ? (cos * sky.sunLux) / Math.PI : 0
       for (let k = 0; k < 3; k++) {
         const albedo = soup.albedo[v + k]! / 255
         out.albedo[o + k] = facing > 0 ? 0 : albedo
@@ -202,7 +213,7 @@ function project(grid: Grid, g: Gathered, rays: number, before: LightVolume | nu
 }
 
 /** For each cell and axis: whether the next cell along the axis is seen from it. */
-function openLinks(scene: MeshScene, grid: Grid, buried: Uint8Array): Uint8Array {
+function openLinks(cast: Cast, grid: Grid, buried: Uint8Array): Uint8Array {
   const [nx, ny] = grid.size
   const stride = [1, nx, nx * ny]
   const open = new Uint8Array(buried.length * 3)
@@ -213,7 +224,7 @@ function openLinks(scene: MeshScene, grid: Grid, buried: Uint8Array): Uint8Array
       if (index[axis]! + 1 >= grid.size[axis]! || buried[cell] || buried[cell + stride[axis]!]) continue
       const d = [0, 0, 0]
       d[axis] = 1
-      open[cell * 3 + axis] = scene.cast(at, d as unknown as Vec3, grid.step[axis]!) ? 0 : 1
+      open[cell * 3 + axis] = cast(at, d as unknown as Vec3, grid.step[axis]!) ? 0 : 1
     }
   }
   return open
@@ -266,8 +277,9 @@ export async function bakeLight(scene: MeshScene, options: BakeOptions): Promise
   const o = { ...BAKE_DEFAULTS, ...options }
   const pause = options.pause ?? (() => Promise.resolve())
   const grid = gridFor(scene, o.places)
-  const gathered = await gather(scene, grid, o.raysPerPlace, o, (done) => pause(done * 0.8))
-  const open = openLinks(scene, grid, gathered.buried)
+  const cast = castOf(scene, options.shown)
+  const gathered = await gather(scene, cast, grid, o.raysPerPlace, o, (done) => pause(done * 0.8))
+  const open = openLinks(cast, grid, gathered.buried)
   let volume: LightVolume | null = null
   for (let b = 0; b < o.bounces; b++) {
     const raw = project(grid, gathered, o.raysPerPlace, volume)

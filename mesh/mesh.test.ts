@@ -2,6 +2,7 @@ import { BoxGeometry, Group, Mesh } from 'three'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { rayThrough } from '#core/camera'
 import { irradiance } from '#core/optics'
+import { ALL_SHOWN, type Cut } from '#core/section'
 import { loadGlb } from '#formats/scene'
 import { glbOf, roomGlb } from '../tests/support/models.ts'
 import { cameraOf, hiding } from '../tests/support/cameras.ts'
@@ -147,5 +148,14 @@ describe('baked light', () => {
     expect(level(v, [3, 2, 0.6])).toBeLessThan(0.8 * level(v, [3, 2, 3.3]))
     const stop = bakeLight(room, { sky, pause: () => Promise.reject(new Error('enough')) })
     await expect(stop).rejects.toThrow('enough')
+  })
+  it('comes in where cuts let it: through walls that are cut away as if they were not there', async () => {
+    const room = await sceneOf(roomGlb())
+    const low: Cut = { id: 'a', name: 'A', on: true, reversed: false, kind: 'level', heightM: 0.1 }
+    const shown = { ...ALL_SHOWN, cuts: { ...ALL_SHOWN.cuts, list: [low] } }
+    const [closed, open] = [await bakeLight(room, { sky, places: 200, raysPerPlace: 64 }), await bakeLight(room, { sky, places: 200, raysPerPlace: 64, shown })] // prettier-ignore
+    // by the north wall, which keeps the sky from it while it stands
+    expect(level(open, [3, 3.7, 1])).toBeGreaterThan(1.2 * level(closed, [3, 3.7, 1]))
+    expect(level(open, [3, 2, 4])).toBeCloseTo(level(closed, [3, 2, 4]), -4)
   })
 })

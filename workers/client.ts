@@ -25,7 +25,7 @@ export function createGeometry(): GeometryClient {
     walls: () => door.walls(),
     check: (setup, about) => door.check(setup, about),
     closedness: (key) => door.closedness(key),
-    bake: (sky, onProgress) => door.bake(sky, proxy(onProgress)),
+    bake: (sky, opened, onProgress) => door.bake(sky, opened, proxy(onProgress)),
     dispose: () => worker.terminate(),
   }
 }

@@ -3,6 +3,7 @@ import type { Outcome } from '#core/base'
 import type { CheckSetup, Finding } from '#core/checks'
 import type { Vec3 } from '#core/math'
 import type { SkyLight } from '#core/optics'
+import type { Shown } from '#core/section'
 import type { ModelFacts, ReadProgress } from '#formats/import'
 import type {
   Answer,
@@ -38,8 +39,8 @@ export interface GeometryContract {
   check(setup: CheckSetup, about: CheckRequest): Promise<readonly Finding[] | null>
   /** Whether the surface of a model is closed; null before a scene is set. */
   closedness(modelKey: string): Promise<Closedness | null>
-  /** The light volume under a sky, with progress 0..1; null when a newer scene or bake took its place. */
-  bake(sky: SkyLight, onProgress: (done: number) => void): Promise<LightVolume | null>
+  /** The light volume under a sky, through what the cuts of `opened` take away (null: as it stands), with progress 0..1; null when a newer scene or bake took its place. */
+  bake(sky: SkyLight, opened: Shown | null, onProgress: (done: number) => void): Promise<LightVolume | null>
 }
 
 export interface ReadFile {

@@ -1,7 +1,8 @@
 // Geometry in a worker: rays, storeys and light. A thin door, no maths here.
 import { expose, transfer } from 'comlink'
 import { ask, bakeLight, centreLines, MeshScene, placedCheck, shiftedStoreys, shiftedWalls, type Placed } from '#mesh'
-import type { ClassesByHand, Shown } from '#core/section'
+import type { Vec3 } from '#core/math'
+import { shiftedShown, type ClassesByHand, type Shown } from '#core/section'
 import type { GeometryContract } from './contract.ts'
 
 let at: Placed | null = null
@@ -40,7 +41,7 @@ expose({
   },
   check: async (setup, about) => (at ? placedCheck(at, setup, about) : null),
   closedness: async (modelKey) => at?.scene.closedness(modelKey) ?? null,
-  async bake(sky, onProgress) {
+  async bake(sky, opened, onProgress) {
     const mine = ++current
     if (!at) return null
     try {
@@ -50,7 +51,8 @@ expose({
         await nextTurn()
         if (mine !== current) throw new Superseded()
       }
-      const volume = await bakeLight(at.scene, { sky, pause })
+      const away = at.origin.map((v) => -v) as unknown as Vec3
+      const volume = await bakeLight(at.scene, { sky, pause, ...(opened && { shown: shiftedShown(opened, away) }) })
       return transfer(volume, volume.channels.map((c) => c.buffer as ArrayBuffer)) // prettier-ignore
     } catch (e) {
       if (e instanceof Superseded) return null

@@ -123,7 +123,9 @@ function commit(): void {
   const r = parseQuantity(text.value, props.kind, props.unit)
   if (!r.ok) return tell(r.message)
   if (r.value < least.value || r.value > most.value) {
-    tell(r.value < least.value ? `At least ${withUnit(least.value).trim()}.` : `At most ${withUnit(most.value).trim()}.`)
+    tell(
+      r.value < least.value ? `At least ${withUnit(least.value).trim()}.` : `At most ${withUnit(most.value).trim()}.`,
+    )
     return restore()
   }
   const guess = props.kind === 'length' ? likelierUnit(text.value, props.unit, props.usualM, props.positive) : null

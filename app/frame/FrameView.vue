@@ -20,7 +20,7 @@ import { useMeasurements } from './measure/measurements.ts'
 import { usePicking } from './straighten/picking.ts'
 import { useSelection } from './selection/selection.ts'
 import { useWalking } from './picture/walking.ts'
-import { useStage } from '../stores/stage.ts'
+import { openedBy, useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
 import PlanStrip from './strips/PlanStrip.vue'
 import SideStrip from './strips/SideStrip.vue'
@@ -104,9 +104,13 @@ watch(
     else void stage.load(models, project.working)
   },
 )
-// light from all sides follows the sun, whoever moved it; while it is dragged only its own light does
+// light from all sides follows the sun and the cuts that let it in, whoever moved them; while they are dragged only the sun's own does
+const openings = computed(() => {
+  const w = project.document?.working
+  return w ? JSON.stringify(openedBy(w)?.cuts ?? null) : ''
+})
 watch(
-  () => [project.id, project.document?.working.look.sun] as const,
+  () => [project.id, project.document?.working.look.sun, openings.value] as const,
   ([id], [before]) =>
     id === before && project.working && stage.storeys.length > 0 && void stage.relight(project.working),
 )

@@ -1,4 +1,4 @@
-import type { ClassesByHand } from '#core/section'
+import type { ClassesByHand, Shown } from '#core/section'
 import { exposureValue100 } from '#core/optics'
 import { getPart, shownOf, STAGE_PARTS, type Setup } from '#model'
 import type { Appearance } from '#stage'
@@ -25,4 +25,11 @@ export function appearanceOf(
 export function evOf({ exposure: e, focus }: Pick<Setup, 'exposure' | 'focus'>): number {
   if (e.mode === 'direct') return e.ev100
   return exposureValue100({ fNumber: e.fNumber ?? focus.fNumber, shutterS: e.shutterS, iso: e.iso })
+}
+
+/** What cuts take away from the light: where they let it in. Nothing else of what is shown matters to it. */
+export function openedBy(setup: Pick<Setup, 'cut' | 'visible'>): Shown | null {
+  const { lightIn, list, whole } = shownOf(setup).cuts
+  if (!lightIn || list.length === 0) return null
+  return { hidden: [], cuts: { nearM: null, farM: null, list, ...(whole && { whole }) } }
 }

@@ -4,7 +4,7 @@ import { DAYLIGHT } from '#core/optics'
 import { originOf } from '#core/placing'
 import type { SceneFacts } from '#mesh'
 import type { ModelRef, Setup } from '#model'
-import { appearanceOf } from './appearance.ts'
+import { appearanceOf, openedBy } from './appearance.ts'
 import type { Bytes } from './stage-bytes.ts'
 import { createKnown, type Known, type LoadState } from './stage-known.ts'
 import { createPlacing, inWorld, placedAbout } from './stage-placing.ts'
@@ -150,14 +150,15 @@ function createLight(clients: Workers['clients'], known: Known, shownKey: () => 
       skyLux: DAYLIGHT.skyLux,
       sunLux: sun.on ? DAYLIGHT.sunLux : 0,
     }
-    const key = `${shownKey()}${JSON.stringify(sky)}`
+    const opened = openedBy(setup)
+    const key = `${shownKey()}${JSON.stringify([sky, opened?.cuts])}`
     if (key === litKey) {
       light.value = null
       return
     }
     light.value = 0
     litKey = ''
-    const volume = await g.bake(sky, (done) => (light.value = done))
+    const volume = await g.bake(sky, opened, (done) => (light.value = done))
     if (!volume) return
     await s.setLight(volume, appearanceOf(setup))
     light.value = null

@@ -13,7 +13,7 @@ import { createModels } from './stage-models.ts'
 import { createRequests } from './stage-requests.ts'
 import { createWorkers } from './stage-workers.ts'
 
-export { appearanceOf, evOf } from './appearance.ts'
+export { appearanceOf, evOf, openedBy } from './appearance.ts'
 export type { LoadState } from './stage-known.ts'
 
 export const useStage = defineStore('stage', () => {

@@ -110,7 +110,7 @@ const nameOf = (id: string): string => stage.byId.get(id)?.name ?? `${id} (not t
         :checked="part.lightIn === true"
         @change="set({ lightIn: part.lightIn ? undefined : true })"
       />
-      the sun comes in through the cut
+      light comes in through the cut
     </label>
     <div class="line">
       <span class="quiet">Left whole</span>
