@@ -3,8 +3,9 @@ import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { loadGlb } from '#formats/scene'
 import type { Vec3 } from '#core/math'
-import { inSpace, isCutAway, isInside, planesOf, polygonArea, type Cut, type Shown } from '#core/section'
+import { inSpace, isCutAway, isInside, planesOf, polygonArea, seenThrough, type Cut, type Shown } from '#core/section'
 import { Pen } from '../scripts/demo-data/kit.ts'
+import { cameraOf } from '../tests/support/cameras.ts'
 import { glbOf } from '../tests/support/models.ts'
 import { cutFacts, MeshScene, soupOf, type CutFace } from './index.ts'
 
@@ -96,5 +97,22 @@ describe('cut faces', () => {
       }),
       { numRuns: 60 },
     )
+  })
+})
+
+describe('the near cut', () => {
+  it('is met as a face where it goes through a solid, and passed where it goes through air', () => {
+    // from the west along y = 0.25, the cut at x = 1 within the block
+    const camera = cameraOf({ station: [-2, 0.25, 0.5], bearingDeg: 90, tiltDeg: 0 }, {}, [300, 200])
+    const at = (nearM: number) => {
+      const seen = seenThrough(camera, { ...shown(), cuts: { ...shown().cuts, nearM, face: 'solid' } }, 150, 100)!
+      return scene.pick(seen.sight, seen.shown)!
+    }
+    expect(at(3).point[0]).toBeCloseTo(1, 6)
+    expect(at(3).nodeName).toBe('Block')
+    // before the block: its own west side
+    expect(at(1).point[0]).toBeCloseTo(0, 6)
+    // behind it: the pier
+    expect(at(5.5)).toMatchObject({ nodeName: 'Pier' })
   })
 })

@@ -7,6 +7,7 @@ export {
   NEAR_CUT,
   nearPlane,
   OUTLINE,
+  seenThrough,
   sightAlong,
   sightThrough,
   type FaceStyle,

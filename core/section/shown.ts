@@ -92,3 +92,19 @@ export function nearPlane(camera: Camera, { cuts: { nearM } }: Shown): Cut | nul
   const point = addScaled(camera.pose.station, forward, nearM)
   return { id: NEAR_CUT, name: NEAR_CUT, on: true, reversed: false, kind: 'free', point, normal: scale(forward, -1) }
 }
+
+/**
+ * What is seen through a picture point, its near cut as a plane like any other: sight lines begin where the picture does without one, and
+ * meet the face that the near cut lays open. Null outside the picture form.
+ */
+export function seenThrough(
+  camera: Camera,
+  shown: Shown,
+  xPx: number,
+  yPx: number,
+): { readonly sight: Sight; readonly shown: Shown } | null {
+  const near = nearPlane(camera, shown)
+  const open = near ? { ...shown, cuts: { ...shown.cuts, nearM: null, list: [...shown.cuts.list, near] } } : shown
+  const sight = sightThrough(camera, open, xPx, yPx)
+  return sight && { sight, shown: open }
+}

@@ -3,7 +3,7 @@ import { createSharedComposable } from '@vueuse/core'
 import { shallowRef } from 'vue'
 import { toCamera, widthAtDepthM, type Camera } from '#core/camera'
 import { distance } from '#core/math'
-import { sightThrough, type Sight } from '#core/section'
+import { seenThrough, sightThrough, type Sight } from '#core/section'
 import type { ClearAt, Hit } from '#mesh'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
@@ -40,12 +40,11 @@ function pointer() {
       for (let mine = -1; mine !== asked && at;) {
         mine = asked
         const [x, y]: readonly [number, number] = at
-        const sight = sightAt(camera, x, y)
-        const { shown } = project
-        const [hit, clear] = sight
+        const seen = seenThrough(camera, project.shown, x, y)
+        const [hit, clear] = seen
           ? await Promise.all([
-              stage.rays.pick(sight, shown),
-              shown.cuts.list.length > 0 ? stage.rays.clearAt(sight, shown) : null,
+              stage.rays.pick(seen.sight, seen.shown),
+              project.shown.cuts.list.length > 0 ? stage.rays.clearAt(seen.sight, project.shown) : null,
             ])
           : [null, null]
         if (!at) return

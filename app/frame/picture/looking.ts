@@ -2,6 +2,7 @@
 import type { Ref } from 'vue'
 import { aimPointOf, directionOf, poseOfStand, rayThrough, type Camera, type Framing } from '#core/camera'
 import { add, addScaled, distance, scale, type Box as Box3, type Vec3 } from '#core/math'
+import { seenThrough } from '#core/section'
 import type { Hit } from '#mesh'
 import { centreOf } from '../../stores/centres.ts'
 import { useProject } from '../../stores/project.ts'
@@ -9,7 +10,6 @@ import { useStage } from '../../stores/stage.ts'
 import { useView, type Tool } from '../../stores/view.ts'
 import { useHoldLevel } from '../camera/hold-level.ts'
 import { useMovable, type Movable } from '../camera/movable.ts'
-import { usePointer } from '../camera/pointer.ts'
 
 export interface Box {
   readonly width: number
@@ -51,7 +51,6 @@ export function useLooking(box: Ref<Box>) {
   const view = useView()
   const holdLevel = useHoldLevel()
   const movable = useMovable()
-  const pointer = usePointer()
 
   /** From outside one looks about freely: keeping level and square are for the camera. */
   const options = (t: Movable) => ({
@@ -73,8 +72,13 @@ export function useLooking(box: Ref<Box>) {
   /** What is under a place in the frame's pixels; with `ghosts` what is hidden counts too. */
   async function under(x: number, y: number, camera: Camera, ghosts = false): Promise<Hit | null> {
     // from outside the camera's own cuts cut nothing
-    const sight = movable().isCamera ? pointer.sightAt(camera, x, y) : rayThrough(camera, x, y)
-    return sight ? stage.rays.pick(sight, ghosts ? { ...project.shown, hidden: [] } : project.shown) : null
+    const all = ghosts ? { ...project.shown, hidden: [] } : project.shown
+    if (movable().isCamera) {
+      const seen = seenThrough(camera, all, x, y)
+      return seen ? stage.rays.pick(seen.sight, seen.shown) : null
+    }
+    const ray = rayThrough(camera, x, y)
+    return ray ? stage.rays.pick(ray, all) : null
   }
 
   /** Frame pixels for one of the page's. */
