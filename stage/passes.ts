@@ -183,7 +183,6 @@ export class Passes {
     const blur = owner === 'around' || owner === 'meter' || !hasLens(camera) ? null : (look.blur ?? null)
     const sky = skyOf(look['look.sun'])
     const factor = SCENE_FACTOR
-    this.drawn++
     stage.setHidden(look.shown.hidden)
     // the surroundings that smooth things mirror are those of the uncut model
     stage.cutting.set(owner === 'around' ? ALL_SHOWN.cuts : look.shown.cuts)
@@ -317,8 +316,6 @@ export class Passes {
     const t = this.targets.get(owner)
     return t && t.key === key ? t.summed : 0
   }
-  /** Counts samples: surfaces drawn. */
-  drawn = 0
 
   /** Linear RGBA of an owner's first sample, rows from the bottom; alpha is 0 where there is no surface. */
   readSurfaces(owner: Owner, { width, height }: Size): Float32Array {

@@ -22,7 +22,7 @@ export interface Shown {
     readonly whole?: readonly string[]
     /** Gaps of open surfaces up to this are closed, metres. */
     readonly closeM?: number
-    /** What is cut away casts no shadow and lets the sun in. */
+    /** What is cut away casts no shadow and lets the light in. */
     readonly lightIn?: boolean
     /** How cut faces look; `open` where nothing is said. */
     readonly face?: FaceStyle

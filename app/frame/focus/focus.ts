@@ -130,7 +130,7 @@ function createSolutions({ at, blurPx, set, cocMm, long, pxPerMm, depth }: Facts
     }
     const fNumber = Math.min(256, Math.max(0.5, r.value.fNumber))
     if (!set({ on: true, fNumber, mode: { kind: 'distance', distanceM: r.value.focusM } })) return false
-    const blurred = pxPerMm.value * 2.44 * 550e-6 * fNumber
+    const blurred = pxPerMm.value * diffractionMm({ focalMm: w.lens.focalMm, fNumber, focusM: r.value.focusM })
     const limit = blurred > SEEN_PX ? ` At this aperture diffraction alone spreads points over ${blurred.toFixed(1)} px.` : '' // prettier-ignore
     notices.say(`Sharp from ${long(from)} to ${long(to)}: focused at ${long(r.value.focusM)}, f/${fNumber.toFixed(1)}.${limit}`) // prettier-ignore
     return true
