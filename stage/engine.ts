@@ -47,7 +47,7 @@ const BORDER_PX = 48
 const MOVING_MS = 60
 
 /** Lower goes first. */
-const PRIORITY = { moving: 0, picture: 1, drawing: 2, refine: 3, still: 4, begun: 5, thumbnail: 6 } as const
+const PRIORITY = { load: -1, moving: 0, picture: 1, drawing: 2, refine: 3, still: 4, begun: 5, thumbnail: 6 } as const
 /** Places of the lens that make a picture without ghosts. */
 const LENS_SAMPLES = 8
 /** The picture refines this far before thumbnails have their turn. */
@@ -98,11 +98,18 @@ export class StageEngine implements StageContract {
         })
       else throw new RangeError(`StageEngine.load: no bytes for “${placed.key}”`)
     }
-    this.stage.takeApart()
-    this.scene = assemble(models.map((m) => ({ placed: m.placed, root: next.get(m.placed.key)!.root })))
-    const facts = exact ?? quickFacts(this.scene)
-    this.stage.setModel(this.scene, facts)
-    this.roots = next
+    // in turn with what is drawn: no picture is of two scenes, and a finished one is not finished with another model
+    this.queue.cancel('still')
+    let facts: SceneFacts | null = exact
+    await this.queue.run('load', PRIORITY.load, async () => {
+      this.stage.takeApart()
+      this.scene = assemble(models.map((m) => ({ placed: m.placed, root: next.get(m.placed.key)!.root })))
+      facts ??= quickFacts(this.scene)
+      this.stage.setModel(this.scene, facts)
+      this.roots = next
+      return true
+    })
+    if (!facts) throw new RangeError('StageEngine.load: the stage was disposed')
     return facts
   }
 

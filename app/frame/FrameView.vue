@@ -13,7 +13,7 @@ import { useCover } from './picture/cover.ts'
 import PictureArea from './picture/PictureArea.vue'
 import ContactSheet from './sheet/ContactSheet.vue'
 import SetupStrip from './sheet/SetupStrip.vue'
-import { failureText } from '../stores/notices.ts'
+import { failureText, useNotices } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
 import { useOutside } from './outside/outside.ts'
 import { useMeasurements } from './measure/measurements.ts'
@@ -39,6 +39,7 @@ import TrailList from './TrailList.vue'
 const props = defineProps<{ id: string }>()
 const project = useProject()
 const stage = useStage()
+const notices = useNotices()
 const view = useView()
 const actions = useFrameActions()
 const named = useNamedActions()
@@ -99,7 +100,10 @@ watch(
   (models) => {
     if (!models || !project.working) return
     // a picture that is being finished would show two scenes
-    if (stage.still !== null) stage.cancelStill()
+    if (stage.still !== null) {
+      stage.cancelStill()
+      notices.say('The models have changed: the picture that was being finished was ended.')
+    }
     if (project.isShowing && models !== project.document?.models) void stage.place(models)
     else void stage.load(models, project.working)
   },
@@ -119,6 +123,8 @@ watch(
   (name) => (window.document.title = name ? `${name} · Yoroi` : 'Yoroi'),
 )
 onBeforeRouteLeave(() => {
+  // one that waits for this project's light would wait for ever
+  if (stage.stillWaits) stage.cancelStill()
   bring.cancel()
   outside.forget()
   return project.close()

@@ -6,6 +6,8 @@ import { useStage } from '../stores/stage.ts'
 
 const stage = useStage()
 const share = computed(() => Math.round((stage.still ?? 0) * 100))
+/** Where it stands: it may wait for what belongs to it first. */
+const WAITS = { light: 'Waiting for the light', faces: 'Waiting for the cut faces' } as const
 const left = computed(() => {
   const s = stage.stillLeftS
   if (s === null) return ''
@@ -15,7 +17,7 @@ const left = computed(() => {
 
 <template>
   <div v-if="stage.still !== null" class="still" role="status" aria-label="Finished picture" data-testid="still">
-    <span>Finishing the picture</span>
+    <span>{{ stage.stillWaits ? WAITS[stage.stillWaits] : 'Finishing the picture' }}</span>
     <ProgressBar :value="share" :show-value="false" class="bar" aria-label="Share of the picture that is finished" />
     <span class="num">{{ share }} %</span>
     <span v-if="left" class="quiet left">{{ left }}</span>

@@ -1,5 +1,6 @@
 // What is drawn on request: pictures, base images, thumbnails, finished stills; asked in world coordinates.
-import { ref, shallowRef } from 'vue'
+import { until } from '@vueuse/core'
+import { computed, ref, shallowRef } from 'vue'
 import type { Camera } from '#core/camera'
 import type { Clipped } from '#core/optics'
 import type { Vec3 } from '#core/math'
@@ -12,15 +13,13 @@ import type { Workers } from './stage-workers.ts'
 
 export function createRequests(workers: Workers, models: Models) {
   const { stageNow } = workers
-  const { ready, originNow, firstIsShown } = models
-  const still = ref<number | null>(null)
-  /** Seconds until it is finished, as far as can be told; null in the beginning. */
-  const stillLeftS = ref<number | null>(null)
+  const { originNow, ready, firstIsShown } = models
   /** The EV that the picture on the screen is exposed by. */
   const shownEv = ref<number | null>(null)
   /** How much of the picture is at its bright and dark ends. */
   const clipped = shallowRef<Clipped | null>(null)
   const local = <R extends InWorld>(r: R): R => localTo(originNow(), r)
+  const finishing = createFinishing(workers, models)
 
   /** Frames come until the picture is refined or a newer request takes its place. */
   async function picture(request: PictureRequest, onFrame: (f: PictureFrame) => void): Promise<void> {
@@ -36,15 +35,39 @@ export function createRequests(workers: Workers, models: Models) {
       onFrame(f)
     })
   }
-  /** A finished PNG with progress in `still`; null when cancelled. One at a time. */
+  return { shownEv, clipped, picture, ...finishing, ...createSmall(workers, models) }
+}
+
+/** What a finished picture waits for before its first sample. */
+export type StillWait = 'light' | 'faces'
+
+/** The finished picture: one at a time. */
+function createFinishing({ stageNow }: Workers, { ready, light, storeys, originNow }: Models) {
+  const still = ref<number | null>(null)
+  /** Seconds until it is finished, as far as can be told; null in the beginning. */
+  const stillLeftS = ref<number | null>(null)
+  const isCancelled = ref(false)
+  const hasFaces = ref(false)
+  /** What is not there yet that belongs to it: light after a change of the sun, cut faces after a model is brought in. */
+  const stillWaits = computed((): StillWait | null => {
+    if (still.value === null) return null
+    if (light.value !== null) return 'light'
+    return hasFaces.value && storeys.value.length === 0 ? 'faces' : null
+  })
+
+  /** A finished PNG with progress in `still`; null when cancelled. Waits for the light and the faces that belong to it. */
   async function finish(camera: Camera, appearance: Appearance, samples: number): Promise<Blob | null> {
-    const s = stageNow()
-    if (!s || !ready.value || still.value !== null) return null
+    if (!ready.value || still.value !== null) return null
     still.value = 0
     stillLeftS.value = null
-    const begun = performance.now()
+    isCancelled.value = false
+    hasFaces.value = appearance.shown.cuts.list.length > 0
     try {
-      return await s.still(local({ camera, appearance, samples }), (done) => {
+      await until(() => stillWaits.value === null || isCancelled.value).toBe(true)
+      const s = stageNow()
+      if (isCancelled.value || !s) return null
+      const begun = performance.now()
+      return await s.still(localTo(originNow(), { camera, appearance, samples }), (done) => {
         if (still.value === null) return
         still.value = done
         stillLeftS.value = leftOf(done, (performance.now() - begun) / 1000)
@@ -53,9 +76,11 @@ export function createRequests(workers: Workers, models: Models) {
       still.value = stillLeftS.value = null
     }
   }
-  const cancelStill = (): void => stageNow()?.cancelStill()
-
-  return { still, stillLeftS, shownEv, clipped, picture, finish, cancelStill, ...createSmall(workers, models) }
+  function cancelStill(): void {
+    isCancelled.value = true
+    stageNow()?.cancelStill()
+  }
+  return { still, stillLeftS, stillWaits, finish, cancelStill }
 }
 
 /** Base images, thumbnails, outlines and readings of light. */

@@ -85,7 +85,7 @@ describe('by keyboard alone', () => {
     await expect.poll(async () => (await saved(page, id)).working.stand).toEqual((await saved(page, id)).viewpoints.find((v) => v.name === 'By keys')!.parts.stand) // prettier-ignore
     // the picture: asked for by key, told in the header at once, and ended
     await page.keyboard.press('Control+s')
-    await page.getByTestId('still').waitFor({ timeout: 2000 })
+    await page.getByTestId('still').waitFor({ timeout: 10_000 })
     await page.getByTestId('still').getByRole('button', { name: 'Cancel' }).focus()
     await page.keyboard.press('Enter')
     await page.getByText('The picture was cancelled').waitFor()
@@ -309,7 +309,7 @@ describe('every command', () => {
       const box = page.getByRole('dialog').first()
       for (let i = 0; i < 10 && !(await box.isVisible()); i++) {
         await page.keyboard.press('Control+k')
-        await box.waitFor({ timeout: 2000 }).catch(() => null)
+        await box.waitFor({ timeout: 10_000 }).catch(() => null)
       }
       await page.keyboard.insertText(label)
       // its words may begin another label too

@@ -1,5 +1,4 @@
 // The finished picture: rendered at the frame's size by the same camera, downloaded as PNG.
-import { until } from '@vueuse/core'
 import { fingerprint, type Setup } from '#model'
 import { pictureName, type Given } from './name.ts'
 import { useNotices } from '../../stores/notices.ts'
@@ -18,15 +17,6 @@ export async function savePicture(): Promise<void> {
   if (!camera || !working || !id) return
   if (stage.still !== null) return notices.say('A picture is being finished already: it stands in the header.')
   if (!stage.ready) return notices.say('The model is not there yet: the picture can be finished as soon as it is.')
-  // it waits for the light that belongs to it: a moment after a model or the sun has changed
-  if (stage.light !== null) {
-    notices.say('The light is being worked out: the picture begins when it is there.')
-    await until(() => stage.light === null).toBe(true)
-    if (project.id !== id) return
-  }
-  // faces come from the geometry, which is there a moment after the model
-  if (project.shown.cuts.list.length > 0 && stage.storeys.length === 0)
-    return notices.say('The cut faces are being worked out: the picture can be finished in a moment.')
   // what it is called is settled by what it shows now, whatever is done meanwhile
   const file = nameFor(id, project.recalled?.name ?? project.document!.name, working)
   const started = performance.now()
