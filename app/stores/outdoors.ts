@@ -1,6 +1,6 @@
 // Does a framing take an exposure of its own? Measured views of a building do, and stands under the open sky; a product has one light.
 import { defineStore } from 'pinia'
-import { shallowReactive, watch } from 'vue'
+import { shallowReactive, toRaw, watch } from 'vue'
 import { poseOfStand } from '#core/camera'
 import { fingerprint, setupAsShown, shownOf, type Setup } from '#model'
 import { appearanceOf } from './appearance.ts'
@@ -48,8 +48,10 @@ export const useOutdoors = defineStore('outdoors', () => {
   }
   /** What is known of a neighbouring cell: on a walk the answer holds until the next one is there, so that nothing flashes. */
   function besides(cell: readonly number[], hides: string): boolean | undefined {
+    // not followed: the cell's own answer is on its way
+    const now = toRaw(known)
     for (const [i, j, k] of NEIGHBOURS) {
-      const answer = known.get(`${cell[0]! + i},${cell[1]! + j},${cell[2]! + k}|${hides}`)
+      const answer = now.get(`${cell[0]! + i},${cell[1]! + j},${cell[2]! + k}|${hides}`)
       if (answer !== undefined) return answer
     }
     return undefined
