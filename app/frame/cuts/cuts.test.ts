@@ -6,6 +6,7 @@ import { projectPoint } from '#core/camera'
 import { closeInMemory, openInMemory } from '../../../tests/support/app.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useProject } from '../../stores/project.ts'
+import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
 import { usePicking } from '../straighten/picking.ts'
 import { squared, useCutLine } from './cut-line.ts'
@@ -164,6 +165,16 @@ describe('in one step', () => {
     // again: the same cut serves
     expect(sections.planOfStorey()).toBe(true)
     expect(part().cuts).toHaveLength(1)
+  })
+  it('where the usual height misses the model, as with a product, the plan is cut through the subject', () => {
+    const project = useProject()
+    project.run({ type: 'setProject', changes: { planCutM: 40 } })
+    expect(sections.planOfStorey()).toBe(true)
+    const { min, max } = useStage().facts!.box
+    const [cut] = part().cuts
+    expect(cut).toMatchObject({ kind: 'level' })
+    expect(cut!.kind === 'level' && cut.heightM > min[2] && cut.heightM < max[2]).toBe(true)
+    expect(useNotices().list.at(-1)!.text).toMatch(/cut through the subject at a height of/)
   })
 })
 

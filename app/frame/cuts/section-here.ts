@@ -1,6 +1,6 @@
 // A sectional view in one step, and the plan of a storey: the cut, the camera that shows it, and one way back from both.
 import { addScaled, boxCorners, type Box, type Vec3 } from '#core/math'
-import { atan2Deg, cosDeg, sinDeg, wrapBearingDeg } from '#core/base'
+import { atan2Deg, cosDeg, formatLength, lengthSuffix, sinDeg, wrapBearingDeg } from '#core/base'
 import { directionOf, type Camera } from '#core/camera'
 import { fitPoints, holdsAll, STANDARD_SCALES, type FitOptions } from '#core/framing'
 import { nearestDirection, newCut } from '#core/section'
@@ -141,7 +141,10 @@ function useStoreyPlan() {
     const storey = stage.storeys[Math.min(view.storey, stage.storeys.length - 1)]
     const before = now()
     const cutM = project.document!.planCutM
-    const heightM = storey ? storey.heightM + cutM : at.heightM
+    const usual = storey ? storey.heightM + cutM : null
+    // a product, or a storey lower than the usual cut: through the subject, so that something is laid open
+    const isUsual = usual !== null && usual > at.model.min[2] && usual < at.model.max[2]
+    const heightM = isUsual ? usual : at.heightM
     // the storey's own cut serves again
     const known = list.value.find((c) => c.kind === 'level' && Math.abs(c.heightM - heightM) < 1e-6 && !c.reversed)
     const made = addCut((id, name) => known ?? newCut('level', id, name, { ...at, heightM }), { alone: true })
@@ -160,7 +163,11 @@ function useStoreyPlan() {
       return false
     }
     show({ kind: 'plan' })
-    back(`Plan of ${storey?.name ?? 'the model'} at ${cutM.toFixed(2)} m${held ? `, 1 : ${held}` : ''}.`, before)
+    const { unit } = project.document!
+    const where = isUsual
+      ? `Plan of ${storey!.name} at ${cutM.toFixed(2)} m`
+      : `Plan cut through the subject at a height of ${formatLength(heightM, unit)} ${lengthSuffix(unit)}`
+    back(`${where}${held ? `, 1 : ${held}` : ''}.`, before)
     return true
   }
 }
