@@ -27,7 +27,7 @@ export {
   type Axes,
   type BoxSide,
 } from './stands.ts'
-export { staffMarks, type StaffMark } from './staff.ts'
+export { staffFor, staffMarks, type StaffMark } from './staff.ts'
 // size and distance
 export { frameHolding } from './frame-holding.ts'
 export { lensOfWindow, windowOf, type Window } from './window.ts'

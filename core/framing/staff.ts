@@ -12,6 +12,14 @@ export interface StaffMark {
 const MOST = 60
 const STEPS = [0.001, 0.01, 0.1, 1, 10] as const
 
+const ROUND = [1, 2, 5] as const
+/** A staff for a thing of this height, metres: the next of 1, 2, 5 times a power of ten above it, 10 mm to 2 m; 2 m in a building. */
+export function staffFor(thingM: number): number {
+  if (!(thingM < 2)) return 2
+  const power = 10 ** Math.floor(Math.log10(Math.max(0.01, thingM)))
+  return ROUND.map((k) => k * power).find((m) => m >= thingM - 1e-9) ?? 10 * power
+}
+
 /** Marks of a staff of `heightM` on `foot`, from the ground up. */
 export function staffMarks(foot: Vec3, heightM: number): StaffMark[] {
   const step = STEPS.find((s) => heightM / s <= MOST) ?? STEPS.at(-1)!

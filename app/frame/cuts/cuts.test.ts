@@ -173,7 +173,7 @@ describe('in one step', () => {
     const { min, max } = useStage().facts!.box
     const [cut] = part().cuts
     expect(cut).toMatchObject({ kind: 'level' })
-    expect(cut!.kind === 'level' && cut.heightM > min[2] && cut.heightM < max[2]).toBe(true)
+    expect(cut?.kind === 'level' && cut.heightM > min[2] && cut.heightM < max[2]).toBe(true)
     expect(useNotices().list.at(-1)!.text).toMatch(/cut through the subject at a height of/)
   })
 })

@@ -1,8 +1,9 @@
 // Distances measured between picked points, and measuring staffs stood anywhere: shown in picture, Plan and Side until cleared; never part of the project.
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { distancesBetween } from '#core/framing'
+import { distancesBetween, staffFor } from '#core/framing'
 import type { Vec3 } from '#core/math'
+import { useStage } from '../../stores/stage.ts'
 
 export const MOST_MEASUREMENTS = 12
 
@@ -14,8 +15,16 @@ export const useMeasurements = defineStore('measurements', () => {
   const staffs = shallowRef<readonly { readonly foot: Vec3; readonly heightM: number }[]>([])
   /** Points picked for a fit. */
   const fitPoints = shallowRef<readonly Vec3[]>([])
-  /** Height of the next staff. */
-  const staffHeightM = ref(2)
+  const stage = useStage()
+  const typedHeightM = ref<number | null>(null)
+  /** Height of the next staff: as typed, else one that the model calls for. */
+  const staffHeightM = computed({
+    get: () => {
+      const box = stage.facts?.box
+      return typedHeightM.value ?? (box ? staffFor(box.max[2] - box.min[2]) : 2)
+    },
+    set: (m) => (typedHeightM.value = m),
+  })
   const list = computed(() => pairs.value.map(([a, b]) => ({ a, b, ...distancesBetween(a, b) })))
 
   function add(point: Vec3): void {

@@ -37,10 +37,16 @@ const set = (end: End, changes: Partial<Setup['cut']['near']>): void => void pro
 /** Switched on for the first time the near cut goes through the subject, the far one lies beyond the model. */
 function toggle(end: End): void {
   const c = cut.value[end]
-  if (c.on || c.distanceM !== UNSET_CUT_M[end] || c.tied) return set(end, { on: !c.on })
+  if (c.on) return set(end, { on: false })
+  if (c.distanceM !== UNSET_CUT_M[end] || c.tied) return switchOn(end, {})
   const depth = aimDepth.value !== null && aimDepth.value > 0 ? aimDepth.value : 4
   const first = end === 'near' ? depth : (beyondModel() ?? depth * 2)
-  set(end, { on: true, distanceM: Number(first.toFixed(2)) })
+  switchOn(end, { distanceM: Number(first.toFixed(2)) })
+}
+/** Where all are off, this one would stay so unseen. */
+function switchOn(end: End, changes: Partial<Setup['cut']['near']>): void {
+  const { allOff: _, ...rest } = cut.value
+  project.run({ type: 'setPart', part: 'cut', value: { ...rest, [end]: { ...rest[end], ...changes, on: true } } })
 }
 function beyondModel(): number | null {
   const pose = project.camera?.pose

@@ -34,7 +34,11 @@ const atPlace = (m: number): Cut => {
   const c = props.cut
   return 'point' in c ? { ...c, point: add(c.point, scale(ahead.value, m - dot(c.point, ahead.value))) } : c
 }
-const bearingDeg = computed(() => (props.cut.kind === 'upright' ? props.cut.bearingDeg : wrapBearingDeg(atan2Deg(ahead.value[0], ahead.value[1])))) // prettier-ignore
+/** Rounded where it is wrapped, so that a hair under north is not shown as 360. */
+const bearingDeg = computed(() => {
+  const raw = props.cut.kind === 'upright' ? props.cut.bearingDeg : atan2Deg(ahead.value[0], ahead.value[1])
+  return wrapBearingDeg(Number(raw.toFixed(6)))
+})
 const tiltDeg = computed(() => asinDeg(ahead.value[2]))
 /** Turned in place: about its point. */
 function looking(bearing: number, tilt: number): Cut {
