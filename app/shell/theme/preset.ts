@@ -1,6 +1,20 @@
 // PrimeVue's design tokens in Yoroi's colours and sizes; day and night follow the CSS variables of base.css.
 import { definePreset } from '@primeuix/themes'
-import Base from '@primeuix/themes/nora'
+// the tokens of the components that are used, not of all there are: a further component is a line here
+import base from '@primeuix/themes/nora/base'
+import badge from '@primeuix/themes/nora/badge'
+import button from '@primeuix/themes/nora/button'
+import dialog from '@primeuix/themes/nora/dialog'
+import iconfield from '@primeuix/themes/nora/iconfield'
+import inputtext from '@primeuix/themes/nora/inputtext'
+import menu from '@primeuix/themes/nora/menu'
+import popover from '@primeuix/themes/nora/popover'
+import progressbar from '@primeuix/themes/nora/progressbar'
+import ripple from '@primeuix/themes/nora/ripple'
+import select from '@primeuix/themes/nora/select'
+import tree from '@primeuix/themes/nora/tree'
+import virtualscroller from '@primeuix/themes/nora/virtualscroller'
+import checkbox from '@primeuix/themes/nora/checkbox'
 
 const shades = (c: string): Record<string, string> =>
   Object.fromEntries(['50', '100', '200', '300', '400', '500', '600', '700', '800', '900', '950'].map((k) => [k, c]))
@@ -59,20 +73,39 @@ const scheme = {
   navigation: { item: { focusBackground: 'var(--plum-soft)', activeBackground: 'var(--plum-soft)', color: 'var(--ink)', focusColor: 'var(--ink)', activeColor: 'var(--ink)', icon: { color: 'var(--quiet)', focusColor: 'var(--ink)', activeColor: 'var(--ink)' } } }, // prettier-ignore
 }
 
-export const preset = definePreset(Base, {
-  primitive: { borderRadius: { none: '0', xs: '2px', sm: '3px', md: '4px', lg: '4px', xl: '6px' } },
-  semantic: {
-    transitionDuration: '0.12s',
-    focusRing: { width: '2px', style: 'solid', color: 'var(--plum)', offset: '1px' },
-    primary: shades('var(--plum)'),
-    formField: { paddingX: '6px', paddingY: '3px', borderRadius: '4px' },
-    list: { padding: '4px', option: { padding: '4px 8px', borderRadius: '3px' } },
-    navigation: { list: { padding: '4px' }, item: { padding: '4px 8px', borderRadius: '3px', gap: '8px' } },
-    overlay: {
-      select: { shadow: 'var(--shadow)' },
-      popover: { padding: '10px', shadow: 'var(--shadow)' },
-      modal: { padding: '16px', shadow: 'var(--shadow)' },
+const components = {
+  badge,
+  button,
+  dialog,
+  iconfield,
+  inputtext,
+  menu,
+  popover,
+  progressbar,
+  ripple,
+  select,
+  tree,
+  virtualscroller,
+  checkbox,
+}
+
+export const preset = definePreset(
+  { ...base, components },
+  {
+    primitive: { borderRadius: { none: '0', xs: '2px', sm: '3px', md: '4px', lg: '4px', xl: '6px' } },
+    semantic: {
+      transitionDuration: '0.12s',
+      focusRing: { width: '2px', style: 'solid', color: 'var(--plum)', offset: '1px' },
+      primary: shades('var(--plum)'),
+      formField: { paddingX: '6px', paddingY: '3px', borderRadius: '4px' },
+      list: { padding: '4px', option: { padding: '4px 8px', borderRadius: '3px' } },
+      navigation: { list: { padding: '4px' }, item: { padding: '4px 8px', borderRadius: '3px', gap: '8px' } },
+      overlay: {
+        select: { shadow: 'var(--shadow)' },
+        popover: { padding: '10px', shadow: 'var(--shadow)' },
+        modal: { padding: '16px', shadow: 'var(--shadow)' },
+      },
+      colorScheme: { light: scheme, dark: scheme },
     },
-    colorScheme: { light: scheme, dark: scheme },
   },
-})
+)
