@@ -16,6 +16,7 @@ import {
   type Harmonics,
   type SkyLight,
 } from '#core/optics'
+import { Emitters } from './emitters.ts'
 import type { MeshScene } from './scene.ts'
 
 export interface LightVolume {
@@ -33,17 +34,17 @@ export interface BakeOptions {
   readonly places?: number
   readonly raysPerPlace?: number
   readonly bounces?: number
-  /** cd/m2 for an emission of 1 in the file. */
-  readonly emissionScale?: number
   /** What cuts take away lets the light through; hidden things go on standing in it. */
   readonly shown?: Shown
   /** Called between slices of work with the share done; a rejected promise cancels. */
   readonly pause?: (done: number) => Promise<void>
 }
-export const BAKE_DEFAULTS = { places: 900, raysPerPlace: 64, bounces: 3, emissionScale: 160 } as const
+export const BAKE_DEFAULTS = { places: 900, raysPerPlace: 64, bounces: 3 } as const
 
 /** A place is inside a solid when this share of its rays meets back faces. */
 const BURIED = 0.3
+/** Looks at what shines by itself, from each place. */
+const LOOKS = 24
 const MARGIN_M = 0.6
 
 interface Grid {
@@ -84,6 +85,8 @@ interface Gathered {
   readonly place: Float32Array
   readonly normal: Float32Array
   readonly buried: Uint8Array
+  /** What comes straight from what shines by itself: harmonics by channel; empty where nothing does. */
+  shone: readonly Float32Array[]
 }
 
 type Cast = (origin: Vec3, direction: Vec3, farM?: number) => ReturnType<MeshScene['cast']>
@@ -102,7 +105,7 @@ async function gather(
   pause: (done: number) => Promise<void>,
 ): Promise<Gathered> {
   const cells = grid.size[0] * grid.size[1] * grid.size[2]
-  const { sky, emissionScale } = options
+  const { sky } = options
   const zenith = zenithLuminance(sky)
   const sun = sunDirection(sky)
   const { soup } = scene
@@ -112,7 +115,10 @@ async function gather(
     place: new Float32Array(cells * rays * 3),
     normal: new Float32Array(cells * rays * 3),
     buried: new Uint8Array(cells),
+    shone: [],
   }
+  const emitters = new Emitters(soup)
+  if (emitters.isAny) out.shone = [0, 1, 2].map(() => new Float32Array(cells * 4))
   let since = 0
   for (let cell = 0; cell < cells; cell++) {
     const at = cellPlace(grid, cell)
@@ -137,11 +143,11 @@ async function gather(
         out.albedo[o + k] = facing > 0 ? 0 : albedo
         out.place[o + k] = p[k]!
         out.normal[o + k] = n[k]!
-        out.light[o + k] =
-          lit * albedo * SUN_COLOUR[k]! + (soup.emission.length ? soup.emission[v + k]! * emissionScale : 0)
+        out.light[o + k] = lit * albedo * SUN_COLOUR[k]!
       }
     })
     out.buried[cell] = backs > rays * BURIED ? 1 : 0
+    if (emitters.isAny && !out.buried[cell]) shine(out.shone, cell, at, emitters, cast, Math.min(...grid.step))
     since += rays
     if (since > 1500) {
       since = 0
@@ -149,6 +155,26 @@ async function gather(
     }
   }
   return out
+}
+
+/** Adds to a place what shines on it. */
+function shine(
+  shone: readonly Float32Array[],
+  cell: number,
+  at: Vec3,
+  emitters: Emitters,
+  cast: Cast,
+  stepM: number,
+): void {
+  // prettier-ignore
+  for (const { direction: d, awayM, lux } of emitters.looks(at, LOOKS, halton(cell + 1, 5), stepM * 0.4)) {
+    if (lux[0] + lux[1] + lux[2] <= 0 || cast(at, d, awayM * 0.998 - 1e-4)) continue
+    shone.forEach((c, k) => {
+      const l = lux[k]!
+      c[cell * 4] = c[cell * 4]! + l * 0.282094792
+      for (let m = 0; m < 3; m++) c[cell * 4 + 1 + m] = c[cell * 4 + 1 + m]! + l * 0.488602512 * d[m]!
+    })
+  }
 }
 
 function cellPlace(grid: Grid, cell: number): Vec3 {
@@ -187,7 +213,7 @@ export function lightAt(volume: LightVolume, p: Vec3, channel: 0 | 1 | 2): Harmo
 
 function project(grid: Grid, g: Gathered, rays: number, before: LightVolume | null): Channels {
   const cells = g.buried.length
-  const out: Channels = [new Float32Array(cells * 4), new Float32Array(cells * 4), new Float32Array(cells * 4)]
+  const out = [0, 1, 2].map((k) => g.shone[k]?.slice() ?? new Float32Array(cells * 4)) as Channels
   const weight = (4 * Math.PI) / rays
   const reach = 0.35 * Math.min(...grid.step)
   for (let cell = 0; cell < cells; cell++) {

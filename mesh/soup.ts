@@ -12,6 +12,7 @@ import {
   Object3D,
 } from 'three'
 import { joinBoxes, type Box } from '#core/math'
+import { emissionOf } from './emission.ts'
 import { collect, finish, trianglesOf, type Piece } from './nodes.ts'
 import { cutOutMap, HoleGatherer, plainPicture, type PictureReader } from './holes.ts'
 import type { SceneFacts, Soup } from './types.ts'
@@ -46,7 +47,7 @@ export function soupOf(root: Object3D, read: PictureReader = plainPicture): { so
   const indices = new Uint32Array(total)
   const nodeOfVertex = new Uint32Array(vertices)
   const albedo = new Uint8Array(vertices * 3)
-  const emits = ordered.some((p) => isEmitter(p.mesh.material))
+  const emits = ordered.some((p) => emissionOf(p.mesh.material) !== null)
   const emission = new Float32Array(emits ? vertices * 3 : 0)
   let v = 0
   let k = 0
@@ -59,7 +60,7 @@ export function soupOf(root: Object3D, read: PictureReader = plainPicture): { so
     if (!clear) gatherer.add(mesh, material, v)
     const tone = vertexColours(material, mesh)
     const base = baseColour(material)
-    const glow = isEmitter(material) ? material.emissive.clone().multiplyScalar(material.emissiveIntensity) : null
+    const glow = emissionOf(material)
     const draft = drafts[node]!
     const box = copyPositions(position, matrix, positions, v * 3, draft.name)
     nodeOfVertex.fill(node, v, v + position.count)
@@ -179,6 +180,3 @@ function copyIndices(
   }
   return k
 }
-
-const isEmitter = (m: unknown): m is MeshStandardMaterial =>
-  m instanceof MeshStandardMaterial && m.emissiveIntensity * (m.emissive.r + m.emissive.g + m.emissive.b) > 0

@@ -162,8 +162,9 @@ export class StageEngine implements StageContract {
       const start = performance.now()
       const tell = async (look: Appearance): Promise<void> => {
         const { bitmap, clipped } = await this.present(place, size, { camera: request.camera, look })
+        const points = this.passes.pointsIn(place, request.camera, look)
         const { ev100 } = look.exposure
-        onFrame({ bitmap, clipped, sample, samples: request.samples, tookMs: performance.now() - start, ev100 })
+        onFrame({ bitmap, clipped, points, sample, samples: request.samples, tookMs: performance.now() - start, ev100 })
       }
       if (!isBegun) {
         isBegun = true
@@ -274,6 +275,7 @@ export class StageEngine implements StageContract {
       }
       const faces = await this.facesOf(request)
       const look = await this.light.exposed(request)
+      if (t === 0 && sample === 0) this.passes.findPoints(request.camera, look, faces)
       this.passes.sample('still', request.camera, look, wide, wide, sample, { faces, of: request.samples })
       await this.gl.idle()
       sample++
@@ -345,7 +347,9 @@ export class StageEngine implements StageContract {
   }
   /** What the samples of a picture are of: all but how it is exposed and developed. */
   private sceneKey({ camera, widthPx, heightPx, appearance }: PictureRequest): string {
-    const { exposure: _, metered: __, clipping: ___, ...scene } = appearance
+    const { exposure: _, metered: __, clipping: ___, blur: lens, ...rest } = appearance
+    // how bright the points are is a matter of the finish
+    const scene = { ...rest, blur: lens && { ...lens, highlights: 1 } }
     return JSON.stringify([camera, widthPx, heightPx, scene, this.stage.revision, this.light.count, this.faces?.count])
   }
 }

@@ -20,6 +20,8 @@ interface ToFinish {
   readonly tile: Tile | null
   /** What luminances were multiplied by. */
   readonly sceneFactor: number
+  /** Bright points by themselves; null where there are none. */
+  readonly points: Texture | null
 }
 
 export class Finish {
@@ -28,6 +30,8 @@ export class Finish {
     uSource: { value: null },
     uFlatSource: { value: null },
     uWeight: { value: 1 },
+    uPoints: { value: null },
+    uHighlights: { value: 0 },
     uFilter: { value: 0 },
     uPixel: { value: new Vector2() },
     uExposure: { value: 1 },
@@ -44,12 +48,25 @@ export class Finish {
   }
 
   /** RGBA, rows from the top. */
-  picture({ source, flat, weight, isFiltered, size, camera, look, tile, sceneFactor }: ToFinish): Promise<ImageData> {
+  picture({
+    source,
+    flat,
+    weight,
+    isFiltered,
+    size,
+    camera,
+    look,
+    tile,
+    sceneFactor,
+    points,
+  }: ToFinish): Promise<ImageData> {
     const { exposure } = look
     const u = this.pass.uniforms
     u['uSource']!.value = source
     u['uFlatSource']!.value = flat
     u['uWeight']!.value = weight
+    u['uPoints']!.value = points
+    u['uHighlights']!.value = points ? (look.blur?.highlights ?? 1) : 0
     u['uFilter']!.value = isFiltered ? 1 : 0
     ;(u['uPixel']!.value as Vector2).set(1 / size.width, 1 / size.height)
     u['uExposure']!.value = exposureFactor(exposure.ev100, exposure.compensationEv) / sceneFactor

@@ -20,7 +20,7 @@ import {
   type Texture,
   type Material,
 } from 'three'
-import { uvName } from '#mesh'
+import { emissionOf, uvName } from '#mesh'
 import type { Uniforms } from './light-uniforms.ts'
 import { CLEAR_FRAGMENT, SHADOW_FRAGMENT, SHADOW_VERTEX, SURFACE_FRAGMENT, SURFACE_VERTEX } from './shaders.ts'
 import { DRAWING_FRAGMENT, DRAWING_VERTEX, WINDING_FRAGMENT } from './shaders-drawing.ts'
@@ -63,7 +63,7 @@ export function surfaceMaterial(
       uAlpha: { value: source.opacity },
       uAlphaTest: { value: source.alphaTest },
       uRoughMetal: { value: new Vector2(m?.roughness ?? 0.8, m?.metalness ?? 0) },
-      uEmission: { value: m ? m.emissive.clone().multiplyScalar(m.emissiveIntensity) : new Color(0, 0, 0) },
+      uEmission: { value: emissionOf(m) ?? new Color(0, 0, 0) },
       uNormalScale: { value: m?.normalScale.x ?? 1 },
       uMap: { value: m?.map ?? null },
       uRoughMap: { value: m?.roughnessMap ?? null },

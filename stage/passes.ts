@@ -22,7 +22,6 @@ import {
 import { halton } from '#core/base'
 import { axesOf, type Camera } from '#core/camera'
 import { DAYLIGHT, exposureFactor, SUN_COLOUR, sunDirection, skyScale, type SkyLight } from '#core/optics'
-import { BAKE_DEFAULTS } from '#mesh'
 import { ALL_SHOWN, OUTLINE, type Spacing } from '#core/section'
 import { CutFacePass, FLAT_ROUGHNESS, type DrawnFaces } from './cut-faces.ts'
 import { aimEye, NEAR_M, type LensPlace, type Size, type Tile, type ViewCuts } from './aim.ts'
@@ -33,9 +32,10 @@ import { SunShadow } from './sun-shadow.ts'
 import { TargetStore, type Owner, type Targets } from './targets.ts'
 import { Finish } from './finish.ts'
 import { linearOf } from './flat-tone.ts'
-import { hasLens, lensPlace, SpreadPass, type SpreadBy } from './spread.ts'
+import { PointsPass, type PointSample, type TakenOut } from './points.ts'
+import { hasLens, lensPlace, onLens, SpreadPass, type SpreadBy } from './spread.ts'
 import { ADD_FRAGMENT, COPY_FRAGMENT, LIGHTING_FRAGMENT } from './shaders.ts'
-import type { Appearance, Blur } from './types.ts'
+import type { Appearance, Blur, PointsTold } from './types.ts'
 
 /** Beside a sample's place: cut faces, what it is a sample of, and of how many it is one. */
 export interface SampleOptions {
@@ -52,6 +52,11 @@ export interface Finished {
 /** Pictures whose first frames are looked at while the others come; the edges of those that are seen at their size are filtered. */
 const SOFTENED: ReadonlySet<Owner> = new Set(['picture', 'outside', 'moving', 'thumbnail'])
 const FILTERED: ReadonlySet<Owner> = new Set(['picture', 'outside', 'moving'])
+/** Whose bright points are found in their own first sample. */
+const WITH_POINTS: ReadonlySet<Owner> = new Set(['picture', 'outside'])
+/** Longer side, and samples, of the picture that the points of a finished one are found in. */
+const POINTS_PX = 1600
+const POINT_SAMPLES = 4
 /** Distance of hatching lines where none is set. */
 const HATCH_MM = 2
 const HATCH_M = 0.06
@@ -131,6 +136,7 @@ export class Passes {
   private readonly faces = new CutFacePass()
   private readonly spread: SpreadPass
   private readonly ghost: CutGhostPass
+  private readonly points: PointsPass
 
   constructor(gl: FullPasses, stage: StageScene) {
     const { renderer } = gl
@@ -142,6 +148,7 @@ export class Passes {
     this.ghost = new CutGhostPass(gl, stage)
     this.finish = new Finish(gl)
     this.spread = new SpreadPass(gl)
+    this.points = new PointsPass(gl)
     this.lighting = fullPass(LIGHTING_FRAGMENT, {
       ...stage.light,
       uColourTexture: { value: null },
@@ -217,8 +224,42 @@ export class Passes {
     t.isAdded = false
     const { elements: e } = this.eye.projectionMatrix
     const perPx = (tile ? camera.frame.widthPx : size.width) / camera.frame.widthPx
-    this.spreadSample(t, blur, { camera, size, perPx, index, of, axial: [e[10]!, e[14]!] })
+    const axial = [e[10]!, e[14]!] as const
+    const takenOut = blur && this.pointsOf(owner, t, { camera, blur, size, tile, lens: onLens(blur, index, of), axial }, index, of) // prettier-ignore
+    this.spreadSample(t, blur, { camera, size, perPx, index, of, axial, tile, takenOut })
     renderer.setRenderTarget(null)
+  }
+
+  /** Bright points of a sample: found in the first one of a picture, gathered from each; what has to be taken out of it. */
+  private pointsOf(owner: Owner, t: Targets, by: PointSample, index: number, of: number): TakenOut | null {
+    if (owner === 'still') return this.points.takenOut(owner, by)
+    if (!WITH_POINTS.has(owner) || of === 1) return null
+    if (index === 0) this.points.begin(owner, t, by)
+    this.points.gather(owner, t, by)
+    return this.points.takenOut(owner, by)
+  }
+  /** Finds the bright points of a finished picture, which is drawn in tiles, in some plain samples of the whole of it. */
+  findPoints(camera: Camera, look: Appearance, faces: DrawnFaces | null): void {
+    this.points.forget('still')
+    const { blur } = look
+    if (!blur || !lensPlace(camera, blur, 0, 1)) return
+    const { widthPx, heightPx } = camera.frame
+    const k = Math.min(1, POINTS_PX / Math.max(widthPx, heightPx))
+    const size = { width: Math.max(8, Math.round(widthPx * k)), height: Math.max(8, Math.round(heightPx * k)) }
+    const { blur: _, ...sharp } = look
+    for (let i = 0; i < POINT_SAMPLES; i++) {
+      this.sample('points', camera, sharp, size, null, i, { faces, of: POINT_SAMPLES })
+      const { elements: e } = this.eye.projectionMatrix
+      const by = { camera, blur, size, tile: null, lens: [0, 0], axial: [e[10]!, e[14]!] } as const
+      const t = this.targets.get('points')!
+      if (i === 0) this.points.begin('still', t, by)
+      this.points.gather('still', t, by)
+    }
+    this.targets.drop('points')
+  }
+  /** How many bright points a picture has, and how wide they are; null where there are none. */
+  pointsIn(owner: Owner, camera: Camera, look: Appearance): PointsTold | null {
+    return look.blur ? this.points.told(owner, camera, look.blur) : null
   }
 
   /** Blurs a sample by its part of the disc; the first one of many by all of it, as long as it is the only one. */
@@ -306,10 +347,11 @@ export class Passes {
   finished(owner: Owner, size: Size, { camera, look, tile = null }: Finished): Promise<ImageData> {
     const t = this.targets.get(owner)!
     const { summed } = t
+    const points = look.blur && this.points.drawnOf(owner, { camera, blur: look.blur, size, tile })
     if (summed > 1) this.addUp(t)
     const [source, flat] = (summed > 1 ? t.sum : (t.spread ?? t.lit)).textures as [Texture, Texture]
     const isFiltered = summed === 1 && FILTERED.has(owner)
-    return this.finish.picture({ source, flat, weight: 1 / summed, isFiltered, size, camera, look, tile, sceneFactor: SCENE_FACTOR }) // prettier-ignore
+    return this.finish.picture({ source, flat, weight: 1 / summed, isFiltered, size, camera, look, tile, sceneFactor: SCENE_FACTOR, points: points ?? null }) // prettier-ignore
   }
   /** How many samples an owner has of the picture that goes by this key; nought when it holds another one. */
   heldOf(owner: Owner, key: string): number {
@@ -339,6 +381,7 @@ export class Passes {
     this.faces.dispose()
     this.ghost.dispose()
     this.spread.dispose()
+    this.points.dispose()
     this.environment.dispose()
   }
 
@@ -396,7 +439,7 @@ export class Passes {
     ;(light['uSunColour']!.value as Color).setRGB(...SUN_COLOUR).multiplyScalar(sunUp ? sky.sunLux * factor : 0)
     u['uContact']!.value =
       owner === 'moving' || owner === 'around' ? 0 : CONTACT_M * Math.min(1, (light['uReach']!.value as number) / 0.35)
-    u['uEmissionScale']!.value = factor * BAKE_DEFAULTS.emissionScale
+    u['uEmissionScale']!.value = factor
     u['uClay']!.value = look.clay ? CLAY : 0
     const key = JSON.stringify(sky)
     if (this.sky.key !== key) this.sky = { key, scale: skyScale(sky) }

@@ -8,7 +8,8 @@ export const FINISH_FRAGMENT = /* glsl */ `
 in vec2 vUv;
 out vec4 colour;
 uniform sampler2D uSource, uFlatSource;
-uniform float uWeight, uFilter;
+uniform sampler2D uPoints;
+uniform float uWeight, uFilter, uHighlights;
 uniform float uExposure;
 // linear sRGB to linear sRGB
 uniform mat3 uBalance;
@@ -56,7 +57,9 @@ void main() {
   vec4 over = isEven ? texelFetch(uFlatSource, at, 0) : textureLod(uFlatSource, uv + by, 0.0);
   over *= uWeight;
   // the samples' mean is over all of them: those that are flat had no light
-  c = max(c * uWeight, 0.0) / max(1.0 - over.a, 1e-3) * uExposure;
+  c = max(c * uWeight, 0.0) / max(1.0 - over.a, 1e-3);
+  if (uHighlights > 0.0) c += texelFetch(uPoints, at, 0).rgb * uHighlights;
+  c *= uExposure;
   c = max(uBalance * c, 0.0);
   if (uVignette.w > 0.0) {
     vec2 off = uv * vec2(size) - uVignette.xy;

@@ -1,9 +1,12 @@
 // GLSL of blur within one sample: what a lens sample stands for is a part of the aperture, so each point is spread by that part of its disc;
 // a picture of one sample is spread by all of it. Model: gathered by depth. A neighbour counts where its own spread reaches here, in
 // inverse proportion to its area; what lies behind reaches no farther than what it is behind of is blurred. Source: potmesil1981.
+import { POINT_PARS } from './shaders-points.ts'
 
 /** Places looked at in a sample of many, and in a picture of one. */
 export const SPREAD_TAPS = { some: 8, all: 28 } as const
+/** As many places of the lens are asked what the barrel leaves of them. */
+export const MOST_PLACES = 48
 
 export const SPREAD_FRAGMENT = /* glsl */ `
 in vec2 vUv;
@@ -18,12 +21,36 @@ uniform vec4 uBlur;
 uniform vec2 uPoints[${SPREAD_TAPS.all}];
 uniform int uTaps;
 uniform float uTurn;
+${POINT_PARS}
+// cat's-eye: where the axis meets the frame, how far the rim stands aside; the sample's place on the lens, and all places
+uniform vec4 uCat;
+uniform vec2 uLens;
+uniform vec2 uPlaces[${MOST_PLACES}];
+uniform int uPlaceCount;
 float distanceOf(float depth) { return depth >= 1.0 ? 1e6 : uAxial.y / (depth * 2.0 - 1.0 + uAxial.x); }
 float radiusOf(float d) { return min(0.5 * uBlur.x * uBlur.z * abs(d - uBlur.y) / max(d, 1e-4), uBlur.w); }
 float noise(vec2 p) { return fract(52.9829189 * fract(dot(p, vec2(0.06711056, 0.00583715)))); }
 float depthAt(vec2 at) { return distanceOf(texture(uDepth, at).r); }
 // one pixel's light and depth, not a mix of neighbours'
 vec2 pixelAt(vec2 off) { return (floor(vUv / uPixel + off) + 0.5) * uPixel; }
+
+// Without what is drawn by itself.
+vec4 lightAt(vec2 at) {
+  vec4 c = texture(uSource, at);
+  float l = luminanceOf(c.rgb);
+  if (uLensShift.z > 0.0 && l > uLensShift.z) {
+    vec2 place = uInFrame.xy + (at - shiftOf(depthAt(at)) * uPixel) * uInFrame.zw;
+    if (texture(uPoints2D, place).r > 0.0) c.rgb *= uLensShift.z / l;
+  }
+  return c;
+}
+// How much of this sample counts here: the far rim of the barrel cuts places off, the others stand in for them.
+float leftHere() {
+  vec2 off = (uInFrame.xy + vUv * uInFrame.zw - uCat.xy) * uCat.zw;
+  float left = 0.0;
+  for (int i = 0; i < uPlaceCount; i++) left += step(length(uPlaces[i] + off), 1.0);
+  return left > 0.0 ? step(length(uLens + off), 1.0) * float(uPlaceCount) / left : 1.0;
+}
 
 // In a sample of many: pixels give each other as much as they take, so that the light stays as much as it was.
 void spreadSome(float own) {
@@ -38,7 +65,7 @@ void spreadSome(float own) {
     float r = min(min(radiusOf(depthAt(at)), own), reach);
     if (r < 0.5) continue;
     float k = clamp(r - length(off) + 0.5, 0.0, 1.0) * min(reach * reach / (r * r), 2.0);
-    sum += (texture(uSource, at) - colour) * k;
+    sum += (lightAt(at) - colour) * k;
     over += (texture(uFlatSource, at) - flatLayer) * k;
   }
   colour = max(colour + sum / ${SPREAD_TAPS.some}.0, 0.0);
@@ -66,7 +93,7 @@ void spreadAll(float here, float own) {
     // what is sharp there stays there
     float covers = r < 0.5 ? 0.0 : clamp(r - length(off) + 1.0, 0.0, 1.0);
     float k = covers / (max(r, least) * max(r, least));
-    sum += texture(uSource, at) * k;
+    sum += lightAt(at) * k;
     over += texture(uFlatSource, at) * k;
     w += k;
   }
@@ -76,9 +103,14 @@ void spreadAll(float here, float own) {
 void main() {
   float here = depthAt(vUv);
   float own = radiusOf(here);
-  colour = texture(uSource, vUv);
+  colour = lightAt(vUv);
   flatLayer = texture(uFlatSource, vUv);
   if (uTaps > ${SPREAD_TAPS.some}) spreadAll(here, own);
   else spreadSome(own);
+  if (uPlaceCount > 0) {
+    float k = leftHere();
+    colour *= k;
+    flatLayer *= k;
+  }
 }
 `

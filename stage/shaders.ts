@@ -153,7 +153,7 @@ void main() {
     e *= texture(uEmissionMap, vEmissionPlace).rgb;
   #endif
   float glow = max(e.r, max(e.g, e.b));
-  if (glow > 1e-4) outColour = vec4(sqrt(e / glow), 0.5 + 0.5 * clamp((log2(glow) + 13.0) / 26.0, 0.01, 1.0));
+  if (glow > 0.04) outColour = vec4(sqrt(e / glow), 0.5 + 0.5 * clamp((log2(glow) + 5.0) / 26.0, 0.01, 1.0));
   else outColour = vec4(sqrt(clamp(c.rgb, 0.0, 1.0)), 0.49 * clamp(metal, 0.0, 1.0));
 }
 `
@@ -365,7 +365,7 @@ void main() {
     nr.w = 0.9;
   }
   if (c.a > 0.5) {
-    colour.rgb = tint * exp2((c.a * 2.0 - 1.0) * 26.0 - 13.0) * uEmissionScale;
+    colour.rgb = tint * exp2((c.a * 2.0 - 1.0) * 26.0 - 5.0) * uEmissionScale;
     colour.a = seen(colour.rgb * uSeen);
     return;
   }

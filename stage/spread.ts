@@ -3,9 +3,10 @@
 import { HalfFloatType, LinearFilter, Vector2, Vector3, Vector4, WebGLRenderTarget } from 'three'
 import { principalPointPx, type Camera } from '#core/camera'
 import { apertureM, aperturePoint, aperturePoints } from '#core/optics'
-import type { LensPlace, Size } from './aim.ts'
+import type { LensPlace, Size, Tile } from './aim.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
-import { SPREAD_FRAGMENT, SPREAD_TAPS } from './shaders-spread.ts'
+import { catOf, inFrame, type TakenOut } from './points.ts'
+import { MOST_PLACES, SPREAD_FRAGMENT, SPREAD_TAPS } from './shaders-spread.ts'
 import type { Blur } from './types.ts'
 
 /** Spread no farther than this, pixels: of a picture of one sample the places looked at are few. */
@@ -20,8 +21,20 @@ export function lensPlace(camera: Camera, blur: Blur, index: number, of: number)
   // focused nearer than the focal length there is no picture: the lens stays a point
   if (!hasLens(camera) || !(blur.focusM > (focalMm / 1000) * 1.001)) return null
   const radius = apertureM({ focalMm, fNumber: blur.fNumber, focusM: blur.focusM }) / 2
-  const [x, y] = of === 1 ? [0, 0] : aperturePoints(blur.shape, of)[index % of]!
+  const [x, y] = onLens(blur, index, of)
   return { xM: x * radius, yM: y * radius, focusM: blur.focusM }
+}
+
+/** The same with a lens of radius 1. */
+export const onLens = (blur: Blur, index: number, of: number): readonly [number, number] =>
+  of === 1 ? [0, 0] : aperturePoints(blur.shape, of)[index % of]!
+
+/** Diameter of the disc of what lies infinitely far behind the focus, pixels of a picture as wide as said. */
+export function fullDisc(camera: Camera, blur: Blur, { widthPx }: { readonly widthPx: number }): number {
+  const { focalMm } = camera.lens
+  const f = focalMm / 1000
+  const mm = (focalMm * f) / (blur.fNumber * (blur.focusM - f))
+  return (mm * principalPointPx(camera).pxPerMm * widthPx) / camera.frame.widthPx
 }
 
 export interface SpreadBy {
@@ -34,6 +47,9 @@ export interface SpreadBy {
   readonly of: number
   /** Of the projection: how depth goes with the distance along the axis. */
   readonly axial: readonly [number, number]
+  readonly tile: Tile | null
+  /** Bright points that are drawn by themselves. */
+  readonly takenOut: TakenOut | null
 }
 
 export class SpreadPass {
@@ -48,6 +64,13 @@ export class SpreadPass {
     uPoints: { value: Array.from({ length: SPREAD_TAPS.all }, () => new Vector2()) },
     uTaps: { value: SPREAD_TAPS.some },
     uTurn: { value: 0 },
+    uPoints2D: { value: null },
+    uLensShift: { value: new Vector4() },
+    uInFrame: { value: new Vector4(0, 0, 1, 1) },
+    uCat: { value: new Vector4() },
+    uLens: { value: new Vector2() },
+    uPlaces: { value: Array.from({ length: MOST_PLACES }, () => new Vector2()) },
+    uPlaceCount: { value: 0 },
   })
 
   constructor(gl: FullPasses) {
@@ -58,26 +81,41 @@ export class SpreadPass {
   draw(lit: WebGLRenderTarget, facts: WebGLRenderTarget, to: WebGLRenderTarget, by: SpreadBy): void {
     const { camera, blur, size, perPx, index, of } = by
     const all = of === 1
-    const f = camera.lens.focalMm / 1000
-    const mm = (camera.lens.focalMm * f) / (blur.fNumber * (blur.focusM - f))
     const u = this.pass.uniforms
     u['uSource']!.value = lit.textures[0]
     u['uFlatSource']!.value = lit.textures[1]
     u['uDepth']!.value = facts.depthTexture
     ;(u['uPixel']!.value as Vector2).set(1 / size.width, 1 / size.height)
     ;(u['uAxial']!.value as Vector3).set(by.axial[0], by.axial[1], 0)
-    const { pxPerMm } = principalPointPx(camera)
-    ;(u['uBlur']!.value as Vector4).set(mm * pxPerMm * perPx, blur.focusM, all ? 1 : 1 / Math.sqrt(of), all ? MOST_PX.all : MOST_PX.some) // prettier-ignore
+    const farPx = fullDisc(camera, blur, { widthPx: camera.frame.widthPx * perPx })
+    ;(u['uBlur']!.value as Vector4).set(farPx, blur.focusM, all ? 1 : 1 / Math.sqrt(of), all ? MOST_PX.all : MOST_PX.some) // prettier-ignore
     const taps = all ? SPREAD_TAPS.all : SPREAD_TAPS.some
     u['uTaps']!.value = taps
     u['uTurn']!.value = index * 2.399963
     const points = u['uPoints']!.value as Vector2[]
     // a part of the aperture is about as round as a disc is
-    const shape = all ? blur.shape : { ...blur.shape, blades: 0 }
+    const shape = all ? blur.shape : { ...blur.shape, blades: 0, picture: undefined }
     for (let i = 0; i < taps; i++) points[i]!.set(...aperturePoint(shape, i + 1))
+    this.pointUniforms(by)
     this.gl.renderer.setRenderTarget(to)
     this.gl.full(this.pass)
     this.gl.renderer.setRenderTarget(null)
+  }
+
+  /** What is taken out, and how the barrel of the lens cuts places off. */
+  private pointUniforms({ camera, blur, tile, takenOut, index, of }: SpreadBy): void {
+    const u = this.pass.uniforms
+    u['uPoints2D']!.value = takenOut?.points ?? null
+    if (takenOut) (u['uLensShift']!.value as Vector4).copy(takenOut.shift)
+    else (u['uLensShift']!.value as Vector4).set(0, 0, 0, 1)
+    ;(u['uInFrame']!.value as Vector4).copy(inFrame(camera, tile))
+    const cat = of > 1 ? (blur.shape.catsEye ?? 0) : 0
+    ;(u['uCat']!.value as Vector4).copy(catOf(camera, cat))
+    ;(u['uLens']!.value as Vector2).set(...onLens(blur, index, of))
+    const n = cat > 0 ? Math.min(of, MOST_PLACES) : 0
+    u['uPlaceCount']!.value = n
+    const places = u['uPlaces']!.value as Vector2[]
+    for (let i = 0; i < n; i++) places[i]!.set(...onLens(blur, Math.floor((i * of) / n), of))
   }
 
   /** A target that spread samples fit in. */

@@ -14,7 +14,7 @@ import {
 import type { Size } from './aim.ts'
 
 /** Each kind of picture sums its samples in targets of its own, so that one can wait while another is drawn. */
-export type Owner = 'picture' | 'outside' | 'moving' | 'thumbnail' | 'still' | 'meter' | 'around'
+export type Owner = 'picture' | 'outside' | 'moving' | 'thumbnail' | 'still' | 'meter' | 'around' | 'points'
 export interface Targets {
   readonly size: string
   readonly facts: WebGLRenderTarget

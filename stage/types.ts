@@ -14,6 +14,16 @@ export interface Blur {
   readonly focusM: number
   readonly fNumber: number
   readonly shape: ApertureShape
+  /** Brightness of bright points, times what they have; 1 keeps the energy. Left out, 1. */
+  readonly highlights?: number
+}
+
+/** Bright points that are drawn as the aperture's shape: how many, and the widths of their discs in pixels of the frame. */
+export interface PointsTold {
+  readonly count: number
+  readonly leastPx: number
+  readonly midPx: number
+  readonly mostPx: number
 }
 
 /** What a picture shows besides the camera: what is shown, and the parts that the registry hands to the stage. */
@@ -67,6 +77,8 @@ export interface PictureFrame {
   readonly ev100: number
   /** How much of it is at its ends. */
   readonly clipped: Clipped
+  /** Its bright points; null where there are none, or nothing is blurred. */
+  readonly points?: PointsTold | null
 }
 
 /** A parallel base image for Plan and Side, cut open: what lies on the removed side of the plane is gone. */

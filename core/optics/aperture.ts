@@ -2,6 +2,7 @@
 // Model: a low-discrepancy sequence of the unit square, mapped to the disc by rings, or to the sectors of blades by their area: a polygon
 // whose edges bulge to the circle as they are rounder. Even in area. Space: the aperture's radius is 1, x to the camera's right, y up.
 // Source: shirley1997 (concentric map), roberts2018 (the sequence: its places have nothing in common with the jitter's), handbook-6.
+import { aperturePicture, placeInPicture } from './aperture-picture.ts'
 
 export interface ApertureShape {
   /** 0: round; else 5 to 11 blades (3 and 4 work too). */
@@ -10,6 +11,10 @@ export interface ApertureShape {
   readonly rotationDeg: number
   /** 0: straight edges; 1: round. */
   readonly roundness: number
+  /** A grey picture in its place: its cells row by row from the top as bytes in base64, a square that the circle of radius 1 touches. */
+  readonly picture?: string | undefined
+  /** How far the barrel's far rim stands aside at the corners of the frame, radii: 0 none. Left out, none. */
+  readonly catsEye?: number | undefined
 }
 
 /** Distance from the middle to the edge in a direction (radians), radius 1 at the corners. */
@@ -60,6 +65,8 @@ function sectorOf(shape: ApertureShape): Float64Array {
 
 /** Where sample `i` (from 0) looks through the aperture; all together they cover it evenly. */
 export function aperturePoint(shape: ApertureShape, i: number): readonly [number, number] {
+  const picture = aperturePicture(shape)
+  if (picture) return i === 0 ? [0, 0] : placeInPicture(picture, ...place(i))
   if (shape.blades < 3 || i === 0) return discPoint(i)
   const step = (2 * Math.PI) / shape.blades
   const [u, v] = place(i)
@@ -82,14 +89,17 @@ export function aperturePoint(shape: ApertureShape, i: number): readonly [number
 }
 
 const sets = new Map<string, readonly (readonly [number, number])[]>()
-/** All of `n` places of an aperture, moved so that their mean is its middle: the picture of few samples stays where it is. */
+/**
+ * All of `n` places of an aperture: the first is the middle, the others are moved so that their mean is, too, and the picture of few
+ * samples stays where it is.
+ */
 export function aperturePoints(shape: ApertureShape, n: number): readonly (readonly [number, number])[] {
-  const key = `${shape.blades}|${shape.rotationDeg}|${shape.roundness}|${n}`
+  const key = `${shape.blades}|${shape.rotationDeg}|${shape.roundness}|${shape.picture ?? ''}|${n}`
   const known = sets.get(key)
   if (known) return known
   const all = Array.from({ length: n }, (_, i) => aperturePoint(shape, i))
-  const [mx, my] = [0, 1].map((k) => all.reduce((s, p) => s + p[k]!, 0) / n) as [number, number]
-  const made = all.map(([x, y]) => [x - mx, y - my] as const)
+  const [mx, my] = [0, 1].map((k) => all.reduce((s, p) => s + p[k]!, 0) / Math.max(1, n - 1)) as [number, number]
+  const made = all.map(([x, y], i) => (i === 0 ? ([0, 0] as const) : ([x - mx, y - my] as const)))
   if (sets.size > 64) sets.clear()
   sets.set(key, made)
   return made

@@ -25,6 +25,8 @@ export {
   type Matrix9,
   type WhiteBalance,
 } from './white-balance.ts'
+export { aperturePicture, encodedPicture, PICTURE_SIDE, type AperturePicture } from './aperture-picture.ts'
+export { apertureArea, brightPoints, type BrightPoint, type BrightPoints } from './bright-points.ts'
 export { depthOf } from './focus-at.ts'
 export { clippedShares, type Clipped } from './clipped.ts'
 export { vignette } from './vignette.ts'

@@ -1,0 +1,319 @@
+// Bright points drawn as the aperture's shape: found through the middle of the lens, taken out of the samples, gathered over them, and laid
+// over the picture by themselves, hidden by what stands before them.
+// Model: a few samples show a bright point as so many dots; here it is one crisp shape. Its light is what the samples had over the
+// threshold, so that the picture keeps its energy.
+
+import {
+  BufferAttribute,
+  Camera as ThreeCamera,
+  CustomBlending,
+  DataTexture,
+  FloatType,
+  GLSL3,
+  HalfFloatType,
+  InstancedBufferAttribute,
+  InstancedBufferGeometry,
+  Mesh,
+  NearestFilter,
+  OneFactor,
+  RedFormat,
+  RGFormat,
+  ShaderMaterial,
+  UnsignedByteType,
+  Vector2,
+  Vector4,
+  WebGLRenderTarget,
+  type Texture,
+} from 'three'
+import { principalPointPx, type Camera } from '#core/camera'
+import { apertureArea, aperturePicture, brightPoints, type BrightPoint } from '#core/optics'
+import type { Size, Tile } from './aim.ts'
+import { fullPass, type FullPasses } from './full-passes.ts'
+import { FOUND_FRAGMENT, GATHER_FRAGMENT, SPRITE_FRAGMENT, SPRITE_VERTEX } from './shaders-points.ts'
+import { fullDisc } from './spread.ts'
+import type { Owner, Targets } from './targets.ts'
+import type { Blur, PointsTold } from './types.ts'
+
+/** What a sample is, for the points in it. */
+export interface PointSample {
+  readonly camera: Camera
+  readonly blur: Blur
+  readonly size: Size
+  readonly tile: Tile | null
+  /** Its place on the lens, radius 1. */
+  readonly lens: readonly [number, number]
+  readonly axial: readonly [number, number]
+}
+/** How a pass takes points out of a sample; null: there are none. */
+export interface TakenOut {
+  readonly points: Texture
+  readonly shift: Vector4
+  readonly inFrame: Vector4
+}
+interface Found {
+  readonly size: Size
+  /** Light and distance through the middle. */
+  readonly found: WebGLRenderTarget
+  /** What the samples showed over the picture's mean, and how many of them showed the point. */
+  readonly gathered: WebGLRenderTarget
+  /** Inverse distance at the pixels of points, 0 elsewhere. */
+  readonly mask: DataTexture
+  readonly list: readonly BrightPoint[]
+  /** Luminance that is left of a point in the samples. */
+  readonly base: number
+  samples: number
+  /** The shapes, as many samples as they were drawn of. */
+  drawn: { readonly target: WebGLRenderTarget; of: number; readonly key: string } | null
+}
+
+export class PointsPass {
+  private readonly gl: FullPasses
+  private readonly all = new Map<Owner, Found>()
+  private readonly find = fullPass(FOUND_FRAGMENT, {
+    uSource: { value: null },
+    uDepth: { value: null },
+    uAxial: { value: new Vector2() },
+  })
+  private readonly gatherPass = fullPass(GATHER_FRAGMENT, {
+    uSource: { value: null },
+    uDepth: { value: null },
+    uAxial: { value: new Vector2() },
+    uPixel: { value: new Vector2() },
+    uPoints2D: { value: null },
+    uLensShift: { value: new Vector4() },
+    uInFrame: { value: new Vector4() },
+  })
+  private readonly sprites = new ShaderMaterial({
+    glslVersion: GLSL3,
+    vertexShader: SPRITE_VERTEX,
+    fragmentShader: SPRITE_FRAGMENT,
+    depthTest: false,
+    depthWrite: false,
+    blending: CustomBlending,
+    blendSrc: OneFactor,
+    blendDst: OneFactor,
+    toneMapped: false,
+    uniforms: {
+      uSize: { value: new Vector2() },
+      uInFrame: { value: new Vector4() },
+      uFound: { value: null },
+      uShape: { value: null },
+      uAperture: { value: new Vector4() },
+      uFocus: { value: 1 },
+      uPerFrame: { value: new Vector2() },
+      uCat: { value: new Vector4() },
+    },
+  })
+  private readonly mesh = new Mesh(new InstancedBufferGeometry(), this.sprites)
+  private readonly eye = new ThreeCamera()
+  private shape: { key: string; texture: DataTexture } | null = null
+
+  constructor(gl: FullPasses) {
+    this.gl = gl
+    this.mesh.frustumCulled = false
+    this.gatherPass.blending = CustomBlending
+    this.gatherPass.blendSrc = this.gatherPass.blendDst = OneFactor
+  }
+
+  /** Forgets an owner's points: what is drawn next has none, or finds its own. */
+  forget(owner: Owner): void {
+    const old = this.all.get(owner)
+    this.all.delete(owner)
+    for (const t of [old?.found, old?.gathered, old?.drawn?.target]) t?.dispose()
+    old?.mask.dispose()
+  }
+
+  /** Finds the points of a whole frame in a sample through the middle of the lens. */
+  begin(owner: Owner, t: Targets, by: PointSample): void {
+    this.forget(owner)
+    const { size, camera, blur } = by
+    const found = floats(size)
+    this.set(this.find, t, by)
+    this.gl.renderer.setRenderTarget(found)
+    this.gl.full(this.find)
+    const pixels = new Float32Array(size.width * size.height * 4)
+    this.gl.renderer.readRenderTargetPixels(found, 0, 0, size.width, size.height, pixels)
+    this.gl.renderer.setRenderTarget(null)
+    const discs = discsOf(camera, blur, size)
+    const { list, base } = brightPoints(pixels, size, (d) => Math.abs(discs(d)) * 2)
+    if (list.length === 0) {
+      found.dispose()
+      return
+    }
+    const gathered = floats(size)
+    this.gl.renderer.setRenderTarget(gathered)
+    this.gl.renderer.setClearColor(0, 0)
+    this.gl.renderer.clear(true, false, false)
+    this.gl.renderer.setRenderTarget(null)
+    this.all.set(owner, { size, found, gathered, list, base, mask: maskOf(list, size), samples: 0, drawn: null })
+  }
+
+  /** Adds what a sample shows of the points. */
+  gather(owner: Owner, t: Targets, by: PointSample): void {
+    const f = this.all.get(owner)
+    const out = this.takenOut(owner, by)
+    if (!f || !out) return
+    this.set(this.gatherPass, t, by)
+    const u = this.gatherPass.uniforms
+    ;(u['uPixel']!.value as Vector2).set(1 / by.size.width, 1 / by.size.height)
+    u['uPoints2D']!.value = f.mask
+    ;(u['uLensShift']!.value as Vector4).copy(out.shift)
+    this.gl.renderer.setRenderTarget(f.gathered)
+    this.gl.full(this.gatherPass)
+    this.gl.renderer.setRenderTarget(null)
+    f.samples++
+  }
+  private set(pass: ShaderMaterial, t: Targets, { axial }: PointSample): void {
+    pass.uniforms['uSource']!.value = t.lit.textures[0]
+    pass.uniforms['uDepth']!.value = t.facts.depthTexture
+    ;(pass.uniforms['uAxial']!.value as Vector2).set(...axial)
+  }
+
+  takenOut(owner: Owner, { camera, blur, size, tile, lens }: PointSample): TakenOut | null {
+    const f = this.all.get(owner)
+    if (!f) return null
+    const far = fullDisc(camera, blur, tile ? camera.frame : { widthPx: size.width }) / 2
+    const shift = new Vector4(lens[0] * far, lens[1] * far, f.base, blur.focusM)
+    return { points: f.mask, shift, inFrame: inFrame(camera, tile) }
+  }
+
+  /** The points as shapes at a picture's size, a mean as the samples' is; null where there are none. */
+  drawnOf(owner: Owner, by: Omit<PointSample, 'lens' | 'axial'>): Texture | null {
+    const f = this.all.get(owner)
+    if (!f || f.samples === 0) return null
+    const { size, camera, tile } = by
+    const key = JSON.stringify([size, tile])
+    if (f.drawn?.key !== key) {
+      f.drawn?.target.dispose()
+      const target = new WebGLRenderTarget(size.width, size.height, { type: HalfFloatType, depthBuffer: false, minFilter: NearestFilter, magFilter: NearestFilter }) // prettier-ignore
+      f.drawn = { target, of: 0, key }
+    }
+    if (f.drawn.of === f.samples) return f.drawn.target.texture
+    f.drawn.of = f.samples
+    this.fill(f, this.lightsOf(f), by)
+    const u = this.sprites.uniforms
+    ;(u['uSize']!.value as Vector2).set(size.width, size.height)
+    ;(u['uInFrame']!.value as Vector4).copy(inFrame(camera, tile))
+    this.shapeUniforms(f, by)
+    const { renderer } = this.gl
+    renderer.setRenderTarget(f.drawn.target)
+    renderer.setClearColor(0, 0)
+    renderer.clear(true, false, false)
+    renderer.render(this.mesh, this.eye)
+    renderer.setRenderTarget(null)
+    return f.drawn.target.texture
+  }
+
+  /** How many there are, and how wide their discs are in pixels of the frame. */
+  told(owner: Owner, camera: Camera, blur: Blur): PointsTold | null {
+    const f = this.all.get(owner)
+    if (!f) return null
+    const discs = discsOf(camera, blur, { width: camera.frame.widthPx, height: camera.frame.heightPx })
+    const whole = new Map(f.list.map((p) => [p.of, p.distanceM]))
+    const widths = [...whole.values()].map((m) => Math.abs(discs(m)) * 2).sort((a, b) => a - b)
+    return { count: widths.length, leastPx: widths[0]!, mostPx: widths.at(-1)!, midPx: widths[widths.length >> 1]! }
+  }
+
+  /** Light of each point over the picture's mean, as the samples that showed it had it on the mean. */
+  private lightsOf(f: Found): (readonly [number, number, number])[] {
+    const { width, height } = f.size
+    const sums = new Float32Array(width * height * 4)
+    this.gl.renderer.readRenderTargetPixels(f.gathered, 0, 0, width, height, sums)
+    return f.list.map((p) => {
+      const light: [number, number, number] = [0, 0, 0]
+      for (const i of p.all) for (let c = 0; c < 3; c++) light[c]! += sums[i * 4 + c]!
+      // the edges come and go with the jitter: whether it is seen is asked where it is for certain
+      const seen = Math.max(...p.core.map((i) => sums[i * 4 + 3]!))
+      return seen > 0 ? [light[0] / seen, light[1] / seen, light[2] / seen] : p.light
+    })
+  }
+  private fill(
+    f: Found,
+    lights: readonly (readonly [number, number, number])[],
+    by: Omit<PointSample, 'lens' | 'axial'>,
+  ): void {
+    // prettier-ignore
+    const { camera, blur, size, tile } = by
+    const full = tile ? { width: camera.frame.widthPx, height: camera.frame.heightPx } : size
+    const discs = discsOf(camera, blur, full)
+    const n = f.list.length
+    const [place, light, disc] = [new Float32Array(n * 2), new Float32Array(n * 3), new Float32Array(n * 2)]
+    // pixels of the picture for each of those that the points were found in
+    const areas = (full.width * full.height) / (f.size.width * f.size.height)
+    const area = apertureArea(blur.shape)
+    f.list.forEach((p, i) => {
+      const r = discs(p.distanceM)
+      place.set([p.xPx / f.size.width, p.yPx / f.size.height], i * 2)
+      disc.set([r, 1 / p.distanceM], i * 2)
+      light.set(lights[i]!.map((v) => (v * areas) / (area * r * r)), i * 3) // prettier-ignore
+    })
+    this.mesh.geometry.dispose()
+    const g = new InstancedBufferGeometry()
+    g.setAttribute('position', new BufferAttribute(new Float32Array([-1, -1, 0, 1, -1, 0, 1, 1, 0, -1, -1, 0, 1, 1, 0, -1, 1, 0]), 3)) // prettier-ignore
+    g.setAttribute('aPlace', new InstancedBufferAttribute(place, 2))
+    g.setAttribute('aLight', new InstancedBufferAttribute(light, 3))
+    g.setAttribute('aDisc', new InstancedBufferAttribute(disc, 2))
+    g.instanceCount = n
+    this.mesh.geometry = g
+  }
+  private shapeUniforms(f: Found, { camera, blur, size, tile }: Omit<PointSample, 'lens' | 'axial'>): void {
+    const { shape } = blur
+    const u = this.sprites.uniforms
+    u['uFound']!.value = f.found.texture
+    const picture = aperturePicture(shape)
+    if (picture && this.shape?.key !== shape.picture) {
+      this.shape?.texture.dispose()
+      const texture = new DataTexture(new Uint8Array(picture.grey), picture.side, picture.side, RedFormat, UnsignedByteType) // prettier-ignore
+      texture.needsUpdate = true
+      this.shape = { key: shape.picture!, texture }
+    }
+    u['uShape']!.value = this.shape?.texture ?? null
+    ;(u['uAperture']!.value as Vector4).set(shape.blades, (shape.rotationDeg * Math.PI) / 180, shape.roundness, picture ? 1 : 0) // prettier-ignore
+    u['uFocus']!.value = 1 / blur.focusM
+    const [w, h] = tile ? [camera.frame.widthPx, camera.frame.heightPx] : [size.width, size.height]
+    ;(u['uPerFrame']!.value as Vector2).set(1 / w, 1 / h)
+    ;(u['uCat']!.value as Vector4).copy(catOf(camera, shape.catsEye ?? 0))
+  }
+
+  dispose(): void {
+    for (const owner of [...this.all.keys()]) this.forget(owner)
+    this.shape?.texture.dispose()
+    this.find.dispose()
+    this.gatherPass.dispose()
+    this.sprites.dispose()
+    this.mesh.geometry.dispose()
+  }
+}
+
+/** Signed radius of the disc of a distance, pixels of a picture of this size: negative before the focus. */
+const discsOf =
+  (camera: Camera, blur: Blur, { width }: Size) =>
+  (distanceM: number): number =>
+    (fullDisc(camera, blur, { widthPx: width }) / 2) * ((distanceM - blur.focusM) / distanceM)
+
+/** Where the optical axis meets the frame, and how far the barrel's far rim stands aside for each part of the frame; y up. */
+export function catOf(camera: Camera, strength: number): Vector4 {
+  const { widthPx: w, heightPx: h } = camera.frame
+  const { xPx, yPx } = principalPointPx(camera)
+  const diagonal = Math.hypot(w, h)
+  return new Vector4(xPx / w, 1 - yPx / h, (strength * 2 * w) / diagonal, (strength * 2 * h) / diagonal)
+}
+/** From and size of what is drawn, as shares of the frame; y up. */
+export function inFrame(camera: Camera, tile: Tile | null): Vector4 {
+  const { widthPx: w, heightPx: h } = camera.frame
+  return tile
+    ? new Vector4(tile.x / w, 1 - (tile.y + tile.height) / h, tile.width / w, tile.height / h)
+    : new Vector4(0, 0, 1, 1)
+}
+const floats = ({ width, height }: Size): WebGLRenderTarget =>
+  new WebGLRenderTarget(width, height, {
+    ...{ type: FloatType, depthBuffer: false },
+    ...{ minFilter: NearestFilter, magFilter: NearestFilter },
+  })
+function maskOf(list: readonly BrightPoint[], { width, height }: Size): DataTexture {
+  const data = new Float32Array(width * height * 2)
+  for (const p of list) for (const i of p.all) data[i * 2] = 1 / p.distanceM
+  const texture = new DataTexture(data, width, height, RGFormat, FloatType)
+  texture.needsUpdate = true
+  return texture
+}

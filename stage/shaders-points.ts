@@ -1,0 +1,132 @@
+// GLSL of bright points: found through the middle of the lens, gathered over the samples, drawn as the aperture's shape.
+
+/** Light and distance along the axis of a sample, to be read. */
+export const FOUND_FRAGMENT = /* glsl */ `
+in vec2 vUv;
+out vec4 found;
+uniform sampler2D uSource;
+uniform highp sampler2D uDepth;
+uniform vec2 uAxial;
+void main() {
+  float depth = texture(uDepth, vUv).r;
+  found = vec4(texture(uSource, vUv).rgb, depth >= 1.0 ? 1e6 : uAxial.y / (depth * 2.0 - 1.0 + uAxial.x));
+}
+`
+
+/**
+ * What lies over the picture's mean, and where: pars of the passes that take it out of a sample. A point at a distance stands in a sample
+ * beside its place by the lens's place times the disc's radius.
+ */
+export const POINT_PARS = /* glsl */ `
+uniform sampler2D uPoints2D;
+// the sample's place on the lens times half of the disc far behind the focus, in pixels; what is left of it (0: nothing is taken out)
+uniform vec4 uLensShift;
+// of the frame: from and size of what is drawn
+uniform vec4 uInFrame;
+float luminanceOf(vec3 c) { return dot(c, vec3(0.2126, 0.7152, 0.0722)); }
+vec2 shiftOf(float d) { return uLensShift.xy * (d - uLensShift.w) / max(d, 1e-4); }
+`
+
+/** Gathers what a sample shows over the picture's mean at each point's pixels, and whether the point is seen at all. */
+export const GATHER_FRAGMENT = /* glsl */ `
+in vec2 vUv;
+out vec4 gathered;
+uniform sampler2D uSource;
+uniform highp sampler2D uDepth;
+uniform vec2 uAxial;
+uniform vec2 uPixel;
+${POINT_PARS}
+void main() {
+  vec2 point = texture(uPoints2D, vUv).rg;
+  if (point.r <= 0.0) discard;
+  float d = 1.0 / point.r;
+  vec2 at = vUv + shiftOf(d) * uPixel;
+  vec3 c = texture(uSource, at).rgb;
+  float depth = texture(uDepth, at).r;
+  float there = depth >= 1.0 ? 1e6 : uAxial.y / (depth * 2.0 - 1.0 + uAxial.x);
+  float isSeen = abs(there - d) < 0.06 * d ? 1.0 : 0.0;
+  float l = luminanceOf(c);
+  gathered = vec4(c * isSeen * max(0.0, 1.0 - uLensShift.z / max(l, 1e-6)), isSeen);
+}
+`
+
+export const SPRITE_VERTEX = /* glsl */ `
+in vec2 aPlace;
+in vec3 aLight;
+// signed radius in pixels, inverse distance
+in vec2 aDisc;
+out vec2 vOff;
+out vec3 vLight;
+out vec2 vDisc;
+out vec2 vPlace;
+uniform vec2 uSize;
+uniform vec4 uInFrame;
+void main() {
+  float r = abs(aDisc.x) + 1.5;
+  vec2 centre = (aPlace - uInFrame.xy) / uInFrame.zw * uSize;
+  vOff = position.xy * r;
+  vLight = aLight;
+  vDisc = aDisc;
+  vPlace = aPlace;
+  gl_Position = vec4((centre + vOff) / uSize * 2.0 - 1.0, 0.0, 1.0);
+}
+`
+/** Steps along the ray from a point to its place on the lens in which something before it is looked for. */
+const STEPS = 40
+
+export const SPRITE_FRAGMENT = /* glsl */ `
+in vec2 vOff;
+in vec3 vLight;
+in vec2 vDisc;
+in vec2 vPlace;
+out vec4 colour;
+// light and distance through the middle of the lens, over the whole frame
+uniform sampler2D uFound;
+uniform sampler2D uShape;
+// blades, turn in radians, roundness, 1 where the shape is a picture
+uniform vec4 uAperture;
+// inverse of the focus; pixels to shares of the frame; cat's-eye
+uniform float uFocus;
+uniform vec2 uPerFrame;
+uniform vec4 uCat;
+float edgeOf(vec2 u) {
+  if (uAperture.x < 3.0) return 1.0;
+  float sector = 6.2831853072 / uAperture.x;
+  float turned = atan(u.y, u.x) - 1.5707963268 + uAperture.y;
+  float inBlade = turned - sector * floor(turned / sector + 0.5);
+  float straight = cos(sector / 2.0) / cos(sector / 2.0 - abs(inBlade));
+  return mix(straight, 1.0, uAperture.z);
+}
+// The part of an aperture's place that is left at this place of the frame: the far rim of the barrel cuts it off.
+float barrel(vec2 u, vec2 place) {
+  if (uCat.z <= 0.0) return 1.0;
+  vec2 off = (place - uCat.xy) * uCat.zw;
+  return length(u + off) <= 1.0 ? 1.0 : 0.0;
+}
+float hidden(vec2 u) {
+  float from = vDisc.y;
+  float most = 3.0 * max(uFocus, from);
+  // pixels that the ray goes in the middle's picture, for each part of inverse distance
+  vec2 way = u * abs(vDisc.x) / max(abs(uFocus - from), 1e-6) * uPerFrame;
+  float step = (most - from) / float(${STEPS});
+  for (int i = 0; i < ${STEPS}; i++) {
+    float w = from + step * (float(i) + 0.6);
+    float inverse = 1.0 / max(texture(uFound, vPlace + way * (w - from)).a, 1e-4);
+    // the surface lies where the ray goes through in this step, and is not the point's own
+    if (inverse > from * 1.04 && inverse > w - step && inverse <= w + step) return 1.0;
+  }
+  return 0.0;
+}
+void main() {
+  // before the focus the picture of the aperture stands on its head
+  vec2 u = vOff / vDisc.x;
+  float r = length(u);
+  float edge = edgeOf(u);
+  float cover = clamp((edge - r) * abs(vDisc.x) + 0.5, 0.0, 1.0);
+  if (uAperture.w > 0.5) cover = r <= 1.4143 ? texture(uShape, vec2(u.x, -u.y) * 0.5 + 0.5).r : 0.0;
+  if (cover <= 0.0) discard;
+  cover *= barrel(u, vPlace);
+  if (cover <= 0.0 || hidden(u) > 0.5) discard;
+  colour = vec4(vLight * cover, 1.0);
+}
+`
