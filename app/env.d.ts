@@ -3,3 +3,6 @@ declare module '*.vue' {
   const component: DefineComponent
   export default component
 }
+declare module 'plotly.js-basic-dist-min' {
+  export * from 'plotly.js'
+}

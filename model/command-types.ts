@@ -37,7 +37,7 @@ export type Command =
   | {
       type: 'setProject'
       changes: Partial<
-        Pick<ProjectDocument, 'name' | 'unit' | 'subject' | 'eyeHeightM' | 'planCutM' | 'materialClasses'>
+        Pick<ProjectDocument, 'name' | 'unit' | 'subject' | 'eyeHeightM' | 'planCutM' | 'materialClasses' | 'tables'>
       >
     }
   | ModelCommand

@@ -8,6 +8,7 @@ export {
   SCHEMA_VERSION,
   type LeftBehind,
   type ObjectSet,
+  type TableRef,
   type ModelRef,
   type ProjectDocument,
   type Sources,

@@ -3,6 +3,7 @@
 
 import { z } from 'zod'
 import type { Aim, Frame, Lens, Projection, Stand } from '#core/camera'
+import { aperturePicture } from '#core/optics'
 import { OWN_UNITS_LIMIT, WORLD_LIMIT_M } from '#core/placing'
 import type { Cut } from '#core/section'
 import { list, names } from './lists.ts'
@@ -153,7 +154,21 @@ export const focusSchema = z.object({
     }),
     z.object({ kind: z.literal('nearest'), field: finite.min(0).max(1) }),
   ]),
-  aperture: z.object({ blades: z.number().int().min(0).max(11), rotationDeg: angle, roundness: finite.min(0).max(1) }),
+  aperture: z.object({
+    blades: z.number().int().min(0).max(11),
+    rotationDeg: angle,
+    roundness: finite.min(0).max(1),
+    /** A grey picture in their place: cells by rows, bytes in base64. */
+    picture: z
+      .string()
+      .max(6000)
+      .refine((p) => aperturePicture({ picture: p }) !== null, { message: 'is no grey picture' })
+      .optional(),
+    /** How far the barrel cuts the disc off at the corners, radii. */
+    catsEye: finite.min(0).max(1.5).optional(),
+  }),
+  /** Brightness of bright points, times what they have. */
+  highlights: finite.min(0).max(50).optional(),
   criterion: z.discriminatedUnion('kind', [
     z.object({ kind: z.literal('circle'), cocMm: finite.positive().max(1) }),
     z.object({ kind: z.literal('pixel') }),
@@ -175,7 +190,22 @@ export const exposureSchema = z.object({
   /** An f-number of its own; left out, the focus part's. */
   fNumber: finite.min(0.5).max(256).optional(),
   /** Development after the tone curve: 1 changes nothing. */
-  finish: z.object({ contrast: finite.min(0.2).max(3), saturation: finite.min(0).max(3) }).optional(),
+  finish: z
+    .object({
+      contrast: finite.min(0.2).max(3),
+      saturation: finite.min(0).max(3),
+      /** How far bright parts are pressed together: 0.5 as the tone curve has it. */
+      shoulder: finite.min(0).max(1).optional(),
+      /** A colour table of the project, and how much of it. */
+      table: z.object({ id, strength: finite.min(0).max(1) }).optional(),
+      /** Levels of 255 that the grain strays by at mid-grey. */
+      grain: finite.min(0).max(60).optional(),
+      /** Red and blue apart at the corners, pixels of the frame. */
+      lateralPx: finite.min(-20).max(20).optional(),
+    })
+    .optional(),
+  /** Frames a second: the shutter is then told as an angle. */
+  fps: finite.min(1).max(1000).optional(),
   tone: z.enum(['linear', 'neutral']),
 })
 

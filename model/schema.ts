@@ -4,6 +4,7 @@
 
 import { z } from 'zod'
 import type { PlacedModel } from '#core/placing'
+import { TABLE_SIDE } from '#core/optics'
 import { MATERIAL_CLASSES } from '#core/section'
 import { list, names } from './lists.ts'
 import { angle, ownVec3, finite, frameSchema, id, lensSchema, name, onOff, standSchema, vec3 } from './part-schemas.ts'
@@ -19,7 +20,14 @@ export type Sources = z.infer<typeof sourcesSchema>
 /** Longest name of anything. */
 export const NAME_LIMIT = 200
 /** Most items of the lists. */
-export const LIST_LIMITS = { models: 100, viewpoints: 2000, steps: 500, leftBehind: 200, objectSets: 200 } as const
+export const LIST_LIMITS = {
+  models: 100,
+  viewpoints: 2000,
+  steps: 500,
+  leftBehind: 200,
+  objectSets: 200,
+  tables: 8,
+} as const
 /** Longest label of a step of the trail. */
 export const LABEL_LIMIT = 120
 export const trailStepSchema = z.object({
@@ -70,6 +78,20 @@ export type ModelRef = z.infer<typeof modelSchema>
 export const objectSetSchema = z.object({ id, name, objects: names(2000, 100_000) })
 export type ObjectSet = z.infer<typeof objectSetSchema>
 
+/** A colour table that finishes can name: 16 bits a channel in base64, red fastest. */
+export const tableSchema = z
+  .object({
+    id,
+    name,
+    size: z.number().int().min(TABLE_SIDE.least).max(TABLE_SIDE.most),
+    data: z.string().max(300_000),
+  })
+  .refine((t) => t.data.length === Math.ceil((t.size ** 3 * 6) / 3) * 4, {
+    path: ['data'],
+    message: 'is not of its size',
+  })
+export type TableRef = z.infer<typeof tableSchema>
+
 export const SCHEMA_VERSION = 3
 
 export const documentFields = {
@@ -92,6 +114,8 @@ export const documentFields = {
   leftBehind: list(leftBehindSchema, LIST_LIMITS.leftBehind),
   /** Left out as long as there was none. */
   objectSets: list(objectSetSchema, LIST_LIMITS.objectSets).optional(),
+  /** Colour tables brought in. Left out as long as there was none. */
+  tables: list(tableSchema, LIST_LIMITS.tables).optional(),
   /** Classes of materials set by hand, by name: how their cut faces are hatched. Left out as long as there was none. */
   materialClasses: z
     .record(z.string().min(1).max(500), z.enum(MATERIAL_CLASSES))

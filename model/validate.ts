@@ -77,6 +77,7 @@ const PLAIN_FIELDS = [
   'sources',
   'settled',
   'materialClasses',
+  'tables',
 ] as const
 
 function fieldFault(before: ProjectDocument, after: ProjectDocument): string | null {

@@ -4,7 +4,7 @@
 
 import { WebGLRenderer, type Object3D } from 'three'
 import { AppError } from '#core/base'
-import { clippedShares, type Clipped } from '#core/optics'
+import { clippedShares, tonesOf, type Clipped, type Tones } from '#core/optics'
 import { withDensity } from '#formats/png'
 import { loadGlb } from '#formats/scene'
 import {
@@ -161,10 +161,20 @@ export class StageEngine implements StageContract {
     return this.queue.run(place, request.moving || quick ? PRIORITY.moving : PRIORITY.picture, async (me) => {
       const start = performance.now()
       const tell = async (look: Appearance): Promise<void> => {
-        const { bitmap, clipped } = await this.present(place, size, { camera: request.camera, look })
+        const isLast = sample >= request.samples && place === 'picture'
+        const { bitmap, clipped, tones } = await this.present(place, size, { camera: request.camera, look }, isLast)
         const points = this.passes.pointsIn(place, request.camera, look)
         const { ev100 } = look.exposure
-        onFrame({ bitmap, clipped, points, sample, samples: request.samples, tookMs: performance.now() - start, ev100 })
+        onFrame({
+          bitmap,
+          clipped,
+          points,
+          ...(tones && { tones }),
+          sample,
+          samples: request.samples,
+          tookMs: performance.now() - start,
+          ev100,
+        })
       }
       if (!isBegun) {
         isBegun = true
@@ -341,13 +351,18 @@ export class StageEngine implements StageContract {
     owner: Owner,
     size: Size,
     by: Finished,
-  ): Promise<{ readonly bitmap: ImageBitmap; readonly clipped: Clipped }> {
+    isCounted = false,
+  ): Promise<{ readonly bitmap: ImageBitmap; readonly clipped: Clipped; readonly tones: Tones | null }> {
     const image = await this.passes.finished(owner, size, by)
-    return { bitmap: await createImageBitmap(image), clipped: clippedShares(image.data) }
+    return {
+      bitmap: await createImageBitmap(image),
+      clipped: clippedShares(image.data),
+      tones: isCounted ? tonesOf(image.data) : null,
+    }
   }
   /** What the samples of a picture are of: all but how it is exposed and developed. */
   private sceneKey({ camera, widthPx, heightPx, appearance }: PictureRequest): string {
-    const { exposure: _, metered: __, clipping: ___, blur: lens, ...rest } = appearance
+    const { exposure: _, metered: __, clipping: ___, blur: lens, table: ____, ...rest } = appearance
     // how bright the points are is a matter of the finish
     const scene = { ...rest, blur: lens && { ...lens, highlights: 1 } }
     return JSON.stringify([camera, widthPx, heightPx, scene, this.stage.revision, this.light.count, this.faces?.count])

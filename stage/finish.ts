@@ -1,8 +1,8 @@
 // The finish: one pass from scene-linear samples to the picture, by exposure, white balance, vignetting, tone and development.
 
-import { Matrix3, Vector2, Vector4, type Texture } from 'three'
+import { Data3DTexture, FloatType, Matrix3, NearestFilter, RGBAFormat, Vector2, Vector4, type Texture } from 'three'
 import { principalPointPx, type Camera } from '#core/camera'
-import { balanceMatrix, exposureFactor } from '#core/optics'
+import { balanceMatrix, exposureFactor, unpackTable } from '#core/optics'
 import type { Size, Tile } from './aim.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
 import { FINISH_FRAGMENT } from './shaders-finish.ts'
@@ -38,6 +38,13 @@ export class Finish {
     uBalance: { value: new Matrix3() },
     uVignette: { value: new Vector4(0, 0, 1, 0) },
     uDevelop: { value: new Vector2(1, 1) },
+    uShoulder: { value: 0.5 },
+    uGrain: { value: 0 },
+    uInFrame: { value: new Vector4() },
+    uLateral: { value: new Vector4() },
+    uTable: { value: null },
+    uTableSize: { value: 0 },
+    uTableStrength: { value: 0 },
     uClipping: { value: 0 },
     uTone: { value: 1 },
     toneMappingExposure: { value: 1 },
@@ -45,6 +52,21 @@ export class Finish {
 
   constructor(gl: FullPasses) {
     this.gl = gl
+  }
+
+  private table: { readonly data: string; readonly texture: Data3DTexture; readonly size: number } | null = null
+  private setTable({ table, exposure }: Appearance): void {
+    const u = this.pass.uniforms
+    const strength = exposure.finish?.table?.strength ?? 0
+    if (table && strength > 0 && this.table?.data !== table.data) {
+      this.table?.texture.dispose()
+      const read = unpackTable(table.size, table.data)
+      this.table = read && { data: table.data, texture: tableTexture(read), size: table.size }
+    }
+    const isOn = table !== undefined && strength > 0 && this.table?.data === table.data
+    u['uTable']!.value = isOn ? this.table!.texture : null
+    u['uTableSize']!.value = isOn ? this.table!.size : 0
+    u['uTableStrength']!.value = isOn ? strength : 0
   }
 
   /** RGBA, rows from the top. */
@@ -74,11 +96,32 @@ export class Finish {
     ;(u['uVignette']!.value as Vector4).copy(
       vignetteOf(camera, size, tile, exposure.vignetting ? (exposure.vignettingStrength ?? 1) : 0),
     )
-    ;(u['uDevelop']!.value as Vector2).set(exposure.finish?.contrast ?? 1, exposure.finish?.saturation ?? 1)
+    const { finish } = exposure
+    ;(u['uDevelop']!.value as Vector2).set(finish?.contrast ?? 1, finish?.saturation ?? 1)
+    u['uShoulder']!.value = finish?.shoulder ?? 0.5
+    u['uGrain']!.value = (finish?.grain ?? 0) / 255
+    const { widthPx, heightPx } = camera.frame
+    const [w, h] = tile ? [widthPx, heightPx] : [size.width, size.height]
+    // the grain is the frame's: where this lies in it, and grains for a pixel
+    ;(u['uInFrame']!.value as Vector4).set(tile?.x ?? 0, tile?.y ?? 0, w, h)
+    const { xPx, yPx } = principalPointPx(camera)
+    const k = w / widthPx
+    ;(u['uLateral']!.value as Vector4).set(xPx * k - (tile?.x ?? 0), yPx * k - (tile?.y ?? 0), ((finish?.lateralPx ?? 0) * k) / (Math.hypot(w, h) / 2), 0) // prettier-ignore
+    this.setTable(look)
     u['uClipping']!.value = look.clipping ? 1 : 0
     u['uTone']!.value = exposure.tone === 'linear' ? 0 : 1
     return this.gl.readOut(this.pass, size)
   }
+}
+
+/** Places of a table as a texture; looked up between them by hand, in full precision. */
+function tableTexture({ size, values }: NonNullable<ReturnType<typeof unpackTable>>): Data3DTexture {
+  const data = new Float32Array(size ** 3 * 4)
+  for (let i = 0; i < size ** 3; i++) data.set(values.subarray(i * 3, i * 3 + 3), i * 4)
+  const texture = new Data3DTexture(data, size, size, size)
+  Object.assign(texture, { format: RGBAFormat, type: FloatType, minFilter: NearestFilter, magFilter: NearestFilter })
+  texture.needsUpdate = true
+  return texture
 }
 
 /** Principal point and focal length in pixels of what is drawn, rows from the top, and the strength; none where there is no lens. */

@@ -6,6 +6,7 @@ export type {
   Loaded,
   OutlineRequest,
   PictureFrame,
+  PointsTold,
   PictureRequest,
   StageContract,
   StageModel,

@@ -13,11 +13,19 @@ uniform float uWeight, uFilter, uHighlights;
 uniform float uExposure;
 // linear sRGB to linear sRGB
 uniform mat3 uBalance;
-// principal point and focal length in pixels of the whole target; strength of cos^4
+// principal point (rows from the top) and focal length in pixels of the whole target; strength of cos^4
 uniform vec4 uVignette;
 // contrast, saturation
 uniform vec2 uDevelop;
 uniform float uClipping;
+uniform float uShoulder, uGrain;
+// of the frame, in pixels of the whole: from where, how large
+uniform vec4 uInFrame;
+// principal point in pixels of the target, rows from the top; how far red and blue stand apart for each pixel off it
+uniform vec4 uLateral;
+uniform highp sampler3D uTable;
+uniform int uTableSize;
+uniform float uTableStrength;
 ${EDGE_PARS}
 uniform int uTone;
 #include <tonemapping_pars_fragment>
@@ -28,9 +36,19 @@ vec3 toLinear(vec3 c) {
   return mix(pow((c + 0.055) / 1.055, vec3(2.4)), c / 12.92, vec3(lessThanEqual(c, vec3(0.04045))));
 }
 float noise(vec2 p) { return fract(52.9829189 * fract(dot(p, vec2(0.06711056, 0.00583715)))); }
+// Bright parts pressed together, or pulled apart, by a smooth change of slope over the stops above mid-grey; 0.5 changes nothing.
+vec3 shouldered(vec3 c) {
+  if (uShoulder == 0.5) return c;
+  float most = max(c.r, max(c.g, c.b));
+  if (most <= 0.18) return c;
+  float stops = log2(most / 0.18);
+  float bent = stops * mix(1.0, exp2(1.0 - 2.0 * uShoulder), smoothstep(0.0, 2.5, stops));
+  return c * (0.18 * exp2(bent) / most);
+}
 // From exposed values to the screen's.
 vec3 toned(vec3 c) {
   if (uTone == 0) return toSrgb(clamp(c, 0.0, 1.0));
+  c = shouldered(c);
   // AgX (as the rendering library has it), with a little more slope and chroma, which suits interiors
   c = AgXToneMapping(c * 1.35);
   float grey = dot(c, vec3(0.2126, 0.7152, 0.0722));
@@ -46,6 +64,47 @@ vec3 developed(vec3 s) {
   }
   return mix(vec3(dot(s, vec3(0.2126, 0.7152, 0.0722))), s, uDevelop.y);
 }
+// A colour table, trilinear between its places.
+vec3 tabled(vec3 s) {
+  if (uTableSize < 2) return s;
+  vec3 t = clamp(s, 0.0, 1.0) * float(uTableSize - 1);
+  ivec3 i = min(ivec3(t), uTableSize - 2);
+  vec3 f = t - vec3(i);
+  vec3 sum = vec3(0.0);
+  for (int k = 0; k < 8; k++) {
+    ivec3 up = ivec3(k & 1, (k >> 1) & 1, k >> 2);
+    vec3 w = mix(1.0 - f, f, vec3(up));
+    sum += w.x * w.y * w.z * texelFetch(uTable, i + up, 0).rgb;
+  }
+  return mix(s, sum, uTableStrength);
+}
+// Grains about a twelve-hundredth of the frame's width, by their place in it: the same in tiles, and about the same at any size.
+float hash(vec2 p) {
+  vec3 q = fract(vec3(p.xyx) * 0.1031);
+  q += dot(q, q.yzx + 33.33);
+  return fract((q.x + q.y) * q.z);
+}
+float grainAt(vec2 p) {
+  vec2 at = (uInFrame.xy + p) * (1200.0 / uInFrame.z);
+  vec2 i = floor(at), f = fract(at);
+  f = f * f * (3.0 - 2.0 * f);
+  float v = mix(mix(hash(i), hash(i + vec2(1, 0)), f.x), mix(hash(i + vec2(0, 1)), hash(i + vec2(1, 1)), f.x), f.y);
+  return (v - 0.5) * 4.0;
+}
+// One colour of the samples beside its place, between pixels.
+vec3 beside(vec2 px) {
+  vec2 t = px - 0.5;
+  ivec2 i = ivec2(floor(t)), last = textureSize(uSource, 0) - 1;
+  vec2 f = t - vec2(i);
+  vec3 sum = vec3(0.0);
+  for (int k = 0; k < 4; k++) {
+    ivec2 up = ivec2(k & 1, k >> 1);
+    vec2 w = mix(1.0 - f, f, vec2(up));
+    ivec2 p = clamp(i + up, ivec2(0), last);
+    sum += w.x * w.y * (texelFetch(uSource, p, 0).rgb * uWeight + (uHighlights > 0.0 ? texelFetch(uPoints, p, 0).rgb * uHighlights : vec3(0.0)));
+  }
+  return sum;
+}
 void main() {
   // rows from the top: the picture is read back
   vec2 uv = vec2(vUv.x, 1.0 - vUv.y);
@@ -59,14 +118,25 @@ void main() {
   // the samples' mean is over all of them: those that are flat had no light
   c = max(c * uWeight, 0.0) / max(1.0 - over.a, 1e-3);
   if (uHighlights > 0.0) c += texelFetch(uPoints, at, 0).rgb * uHighlights;
+  if (uLateral.z != 0.0 && over.a < 0.5) {
+    // rows of the samples run from the bottom
+    vec2 size2 = vec2(size);
+    vec2 px = vec2(uv.x, uv.y) * size2, axis = vec2(uLateral.x, size2.y - uLateral.y);
+    vec2 off = (px - axis) * uLateral.z;
+    c = vec3(beside(px + off).r, c.g, beside(px - off).b);
+  }
   c *= uExposure;
   c = max(uBalance * c, 0.0);
   if (uVignette.w > 0.0) {
-    vec2 off = uv * vec2(size) - uVignette.xy;
+    vec2 off = vUv * vec2(size) - uVignette.xy;
     float cos2 = uVignette.z * uVignette.z / (uVignette.z * uVignette.z + dot(off, off));
     c *= pow(cos2, 2.0 * uVignette.w);
   }
-  vec3 s = clamp(developed(toned(min(c, 65504.0))), 0.0, 1.0);
+  vec3 s = clamp(tabled(developed(toned(min(c, 65504.0)))), 0.0, 1.0);
+  if (uGrain > 0.0) {
+    float grey = dot(s, vec3(0.2126, 0.7152, 0.0722));
+    s = clamp(s + uGrain * grainAt(vUv * vec2(size)) * 4.0 * grey * (1.0 - grey), 0.0, 1.0);
+  }
   if (over.a > 0.0) s = toSrgb(clamp(toLinear(s) * (1.0 - over.a) + over.rgb, 0.0, 1.0));
   if (uClipping > 0.5) {
     // stripes: ochre where a channel is at its end, indigo where all are black

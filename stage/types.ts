@@ -2,7 +2,7 @@
 // Every picture is asked for by the core's own camera; sizes are in pixels of the bitmap wanted.
 
 import type { Camera } from '#core/camera'
-import type { ApertureShape, Clipped } from '#core/optics'
+import type { ApertureShape, Clipped, Tones } from '#core/optics'
 import type { Box, Vec3 } from '#core/math'
 import type { PlacedModel } from '#core/placing'
 import type { LightVolume, SceneFacts, Soup } from '#mesh'
@@ -36,6 +36,8 @@ export type Appearance = { readonly shown: Shown } & { readonly [P in StagePart]
   readonly clipping?: boolean
   /** What the lens blurs; left out, all is sharp. */
   readonly blur?: Blur
+  /** The colour table that the finish names, as the document keeps it. */
+  readonly table?: { readonly size: number; readonly data: string }
   /** Classes of materials set by hand: how their cut faces are hatched. */
   readonly classes?: ClassesByHand
 }
@@ -77,6 +79,8 @@ export interface PictureFrame {
   readonly ev100: number
   /** How much of it is at its ends. */
   readonly clipped: Clipped
+  /** How its tones are spread; of a finished one. */
+  readonly tones?: Tones
   /** Its bright points; null where there are none, or nothing is blurred. */
   readonly points?: PointsTold | null
 }

@@ -1,19 +1,22 @@
 import type { ClassesByHand, Shown } from '#core/section'
 import { exposureValue100 } from '#core/optics'
-import { getPart, shownOf, STAGE_PARTS, type Setup } from '#model'
+import { getPart, shownOf, STAGE_PARTS, type Setup, type TableRef } from '#model'
 import type { Appearance } from '#stage'
 
+/** What belongs to the project or is worked out from the Setup. */
+interface Beside {
+  readonly classes?: ClassesByHand | undefined
+  readonly blur?: Appearance['blur'] | undefined
+  readonly tables?: readonly TableRef[] | undefined
+}
+
 /** What the stage is handed: what is shown, and the parts that the registry marks for it. Out of doors by an exposure of its own. */
-export function appearanceOf(
-  setup: Setup,
-  isOutdoors = false,
-  {
-    classes,
-    blur,
-  }: { readonly classes?: ClassesByHand | undefined; readonly blur?: Appearance['blur'] | undefined } = {},
-): Appearance {
+export function appearanceOf(setup: Setup, isOutdoors = false, { classes, blur, tables }: Beside = {}): Appearance {
   const parts = Object.fromEntries(STAGE_PARTS.map((p) => [p, getPart(setup, p)]))
-  const plain = { shown: shownOf(setup), ...parts, ...(classes && { classes }), ...(blur && { blur }) } as Appearance
+  const wanted = setup.exposure.finish?.table
+  const table = wanted && tables?.find((t) => t.id === wanted.id)
+  const beside = { ...(classes && { classes }), ...(blur && { blur }), ...(table && { table }) }
+  const plain = { shown: shownOf(setup), ...parts, ...beside } as unknown as Appearance
   const exposure = { ...plain.exposure, ev100: evOf(setup) }
   if (setup.exposure.mode === 'photographic') return { ...plain, exposure }
   if (!isOutdoors) return plain

@@ -70,7 +70,13 @@ export const useFocusing = defineStore('focusing', () => {
     if (!focus.on || lens.projection.kind !== 'perspective') return undefined
     const { distanceM } = at(setup)
     if (!(distanceM > lens.focalMm / 1000)) return undefined
-    return { focusM: distanceM, fNumber: focus.fNumber, shape: focus.aperture }
+    const { highlights } = focus
+    return {
+      focusM: distanceM,
+      fNumber: focus.fNumber,
+      shape: focus.aperture,
+      ...(highlights !== undefined && { highlights }),
+    }
   }
   return { at, blur }
 })

@@ -57,9 +57,9 @@ export const useOutdoors = defineStore('outdoors', () => {
     return undefined
   }
   const appearance = (setup: Setup): ReturnType<typeof appearanceOf> => {
-    const { objectSets, materialClasses } = project.document ?? {}
+    const { objectSets, materialClasses, tables } = project.document ?? {}
     const shown = setupAsShown(setup, objectSets, centreOf)
-    return appearanceOf(shown, isOutdoors(setup), { classes: materialClasses, blur: focusing.blur(shown) })
+    return appearanceOf(shown, isOutdoors(setup), { classes: materialClasses, blur: focusing.blur(shown), tables })
   }
   return { isOutdoors, appearance }
 })

@@ -2,11 +2,11 @@
 import { until } from '@vueuse/core'
 import { computed, ref, shallowRef } from 'vue'
 import type { Camera } from '#core/camera'
-import type { Clipped } from '#core/optics'
+import type { Clipped, Tones } from '#core/optics'
 import type { Vec3 } from '#core/math'
 import { shiftedCamera, shiftedPoint } from '#core/placing'
 import { shiftedShown, type Shown } from '#core/section'
-import type { Appearance, DrawingRequest, OutlineRequest, PictureFrame, PictureRequest } from '#stage'
+import type { Appearance, DrawingRequest, OutlineRequest, PictureFrame, PictureRequest, PointsTold } from '#stage'
 import type { Models } from './stage-models.ts'
 import { minus } from './stage-placing.ts'
 import type { Workers } from './stage-workers.ts'
@@ -18,6 +18,10 @@ export function createRequests(workers: Workers, models: Models) {
   const shownEv = ref<number | null>(null)
   /** How much of the picture is at its bright and dark ends. */
   const clipped = shallowRef<Clipped | null>(null)
+  /** How the tones of the finished picture are spread. */
+  const tones = shallowRef<Tones | null>(null)
+  /** Bright points that are drawn as the aperture's shape. */
+  const points = shallowRef<PointsTold | null>(null)
   const local = <R extends InWorld>(r: R): R => localTo(originNow(), r)
   const finishing = createFinishing(workers, models)
 
@@ -30,12 +34,16 @@ export function createRequests(workers: Workers, models: Models) {
       if (request.place !== 'outside') {
         shownEv.value = f.ev100
         // of a picture that is finished, and without marks in it
-        if (f.sample === f.samples && !request.moving && !request.appearance.clipping) clipped.value = f.clipped
+        if (f.sample === f.samples && !request.moving && !request.appearance.clipping) {
+          clipped.value = f.clipped
+          if (f.tones) tones.value = f.tones
+        }
+        if (!request.moving) points.value = f.points ?? null
       }
       onFrame(f)
     })
   }
-  return { shownEv, clipped, picture, ...finishing, ...createSmall(workers, models) }
+  return { shownEv, clipped, tones, points, picture, ...finishing, ...createSmall(workers, models) }
 }
 
 /** What a finished picture waits for before its first sample. */

@@ -27,8 +27,17 @@ export {
 } from './white-balance.ts'
 export { aperturePicture, encodedPicture, PICTURE_SIDE, type AperturePicture } from './aperture-picture.ts'
 export { apertureArea, brightPoints, type BrightPoint, type BrightPoints } from './bright-points.ts'
+export {
+  lookUp,
+  packTable,
+  readCube,
+  TABLE_SIDE,
+  unpackTable,
+  type ColourTable,
+  type CubeRead,
+} from './colour-table.ts'
 export { depthOf } from './focus-at.ts'
-export { clippedShares, type Clipped } from './clipped.ts'
+export { clippedShares, TONE_BINS, tonesOf, type Clipped, type Tones } from './clipped.ts'
 export { vignette } from './vignette.ts'
 export { exposureFactor, exposureValue100, meteredEv100 } from './exposure.ts'
 export { basis, irradiance, type Harmonics } from './harmonics.ts'

@@ -1,36 +1,34 @@
 <script setup lang="ts">
 // Exposure by a number or as a camera is set, white balance, and how the picture is developed. Out of doors and in measured views the
 // meter's reading holds until a number of their own is typed.
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import { LEAST_KELVIN, MOST_KELVIN, MOST_TINT, NEUTRAL } from '#core/optics'
 import ChoiceRow from '../../controls/ChoiceRow.vue'
 import NumberField from '../../controls/NumberField.vue'
 import { useProject } from '../../stores/project.ts'
-import { appearanceOf, useStage } from '../../stores/stage.ts'
+import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
-import { useExposure, type Exposure } from '../exposure/exposure.ts'
+import { useExposure } from '../exposure/exposure.ts'
+import { useMetering } from '../exposure/metering.ts'
 import { usePicking } from '../straighten/picking.ts'
 import { useLiveEdits } from './live-edits.ts'
+import ExposureFinish from './ExposureFinish.vue'
+import ExposureHistogram from './ExposureHistogram.vue'
+import ExposureShutter from './ExposureShutter.vue'
 import PanelHead from './PanelHead.vue'
 
-const METERED_PX = 96
 const project = useProject()
 const stage = useStage()
 const view = useView()
 const { begin } = usePicking()
-const busy = ref(false)
-const { ev, isPhotographic, isOutdoors, isMetered, rounded, withExposure, withEv, set, byMode } = useExposure()
+const { ev, isPhotographic, isOutdoors, isMetered, withExposure, withEv, set, byMode } = useExposure()
+const { exposeOnce, busy } = useMetering()
 const exposure = computed(() => project.working!.exposure)
 const { number } = useLiveEdits()
 const MODES = [
   { value: 'direct', label: 'by EV', title: 'One number says how bright' },
   { value: 'photographic', label: 'as a camera', title: 'Sensitivity, shutter and aperture' },
 ] as const
-const finish = computed(() => exposure.value.finish ?? { contrast: 1, saturation: 1 })
-const TONES: readonly { value: Exposure['tone']; label: string; title: string }[] = [
-  { value: 'neutral', label: 'soft', title: 'A shoulder that holds bright windows (AgX, a little steeper)' },
-  { value: 'linear', label: 'linear', title: 'As it is, cut off at white' },
-]
 const LIGHTS = [
   { label: 'lamp', kelvin: 2856, title: 'Incandescent, CIE illuminant A' },
   { label: 'sun', kelvin: 5500, title: 'Direct sun about noon' },
@@ -40,22 +38,6 @@ const LIGHTS = [
 function meterByItself(): void {
   const { outsideEv100: _, ...rest } = exposure.value
   project.run({ type: 'setPart', part: 'exposure', value: rest })
-}
-async function meter(): Promise<void> {
-  const w = project.working
-  const camera = project.camera
-  if (!w || !camera || busy.value) return
-  busy.value = true
-  const k = METERED_PX / Math.max(w.frame.widthPx, w.frame.heightPx)
-  const [widthPx, heightPx] = [w.frame.widthPx, w.frame.heightPx].map((v) => Math.max(8, Math.round(v * k))) as [
-    number,
-    number,
-  ]
-  const ev100 = await stage
-    .meter({ camera, widthPx, heightPx, appearance: appearanceOf(w), moving: false, samples: 1 })
-    .catch(() => null)
-  busy.value = false
-  if (ev100 !== null) project.run(withEv(rounded(ev100)))
 }
 /** As it is engraved: a part of a second below one. */
 const shutterText = computed(() => {
@@ -78,17 +60,7 @@ const shutterText = computed(() => {
         :max="1e6"
         v-on="number((iso) => withExposure({ iso }))"
       />
-      <NumberField
-        label="Shutter"
-        suffix="s"
-        :model-value="exposure.shutterS"
-        :digits="5"
-        :step="0.001"
-        :min="1e-6"
-        :max="1e5"
-        hint="Seconds; sums such as 1/125 can be typed"
-        v-on="number((shutterS) => withExposure({ shutterS }))"
-      />
+      <ExposureShutter />
       <NumberField
         label="f-number"
         :model-value="exposure.fNumber ?? project.working!.focus.fNumber"
@@ -148,10 +120,10 @@ const shutterText = computed(() => {
           v-else
           class="btn"
           :disabled="busy || !stage.ready"
-          title="Reads the mean of the picture’s middle"
-          @click="meter"
+          title="Once: the picture’s mean comes out as mid-grey, and stays so when the camera moves"
+          @click="exposeOnce"
         >
-          Meter the picture
+          Expose once
         </button>
         <button
           class="btn"
@@ -168,6 +140,7 @@ const shutterText = computed(() => {
       <span class="num">{{ exposure.ev100.toFixed(1) }}</span>. A number typed here holds for all of them.
     </p>
     <p v-else-if="!isPhotographic" class="text quiet">Daylight rooms lie at EV 6 to 9, open daylight at EV 13 to 15.</p>
+    <ExposureHistogram />
     <label
       class="tick"
       title="Ochre stripes where a channel is at its end, indigo ones where all is black; never in saved pictures"
@@ -242,29 +215,7 @@ const shutterText = computed(() => {
       :reset-to="100"
       v-on="number((p) => withExposure({ vignettingStrength: p / 100 }))"
     />
-    <ChoiceRow label="Tone" :options="TONES" :model-value="exposure.tone" @change="set({ tone: $event })" />
-    <NumberField
-      label="Contrast"
-      suffix="%"
-      :model-value="finish.contrast * 100"
-      :digits="0"
-      :step="2"
-      :min="20"
-      :max="300"
-      :reset-to="100"
-      v-on="number((p) => withExposure({ finish: { ...finish, contrast: p / 100 } }))"
-    />
-    <NumberField
-      label="Saturation"
-      suffix="%"
-      :model-value="finish.saturation * 100"
-      :digits="0"
-      :step="2"
-      :min="0"
-      :max="300"
-      :reset-to="100"
-      v-on="number((p) => withExposure({ finish: { ...finish, saturation: p / 100 } }))"
-    />
+    <ExposureFinish />
   </section>
 </template>
 

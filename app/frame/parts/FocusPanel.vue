@@ -7,11 +7,11 @@ import NumberField from '../../controls/NumberField.vue'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
-import ApertureShape from '../focus/ApertureShape.vue'
 import { SEEN_PX, useFocus, type Focus } from '../focus/focus.ts'
 import { wantedBlurPx } from '../focus/focus-picks.ts'
 import { usePicking } from '../straighten/picking.ts'
 import { useLiveEdits } from './live-edits.ts'
+import ApertureFields from './ApertureFields.vue'
 import PanelHead from './PanelHead.vue'
 
 const project = useProject()
@@ -69,9 +69,6 @@ const CRITERIA = [
 ] as const
 const byCriterion = (kind: 'circle' | 'pixel'): boolean =>
   set({ criterion: kind === 'pixel' ? { kind } : { kind, cocMm: usualCocMm(project.working!.lens.sensorMm) } })
-const BLADES = [0, 5, 6, 7, 8, 9, 11].map((n) => ({ value: String(n), label: n === 0 ? 'round' : String(n) }))
-const withAperture = (changes: Partial<Focus['aperture']>) =>
-  withFocus({ aperture: { ...focus.value.aperture, ...changes } })
 const LAST = F_STOPS.full.at(-1)!
 </script>
 
@@ -256,47 +253,7 @@ const LAST = F_STOPS.full.at(-1)!
       v-on="number((cocMm) => withFocus({ criterion: { kind: 'circle', cocMm } }))"
     />
     <hr />
-    <ChoiceRow
-      label="Blades"
-      :options="BLADES"
-      :model-value="String(focus.aperture.blades)"
-      :disabled="off"
-      @change="
-        set({
-          aperture: {
-            ...focus.aperture,
-            blades: Number($event),
-            ...(focus.aperture.blades === 0 ? { roundness: 0.3 } : {}),
-          },
-        })
-      "
-    />
-    <div v-if="focus.aperture.blades > 0" class="shape">
-      <ApertureShape :shape="focus.aperture" />
-      <div>
-        <NumberField
-          label="Turned"
-          suffix="°"
-          kind="angle"
-          :model-value="focus.aperture.rotationDeg"
-          :step="1"
-          :min="-360"
-          :max="360"
-          :disabled="off"
-          v-on="number((rotationDeg) => withAperture({ rotationDeg }))"
-        />
-        <NumberField
-          label="Roundness"
-          suffix="%"
-          :model-value="focus.aperture.roundness * 100"
-          :digits="0"
-          :min="0"
-          :max="100"
-          :disabled="off"
-          v-on="number((p) => withAperture({ roundness: p / 100 }))"
-        />
-      </div>
-    </div>
+    <ApertureFields :off="off" />
   </section>
 </template>
 
@@ -308,12 +265,6 @@ const LAST = F_STOPS.full.at(-1)!
   gap: 4px;
   align-items: center;
   padding-right: 14px;
-}
-.shape {
-  display: grid;
-  grid-template-columns: 58px 1fr;
-  align-items: center;
-  padding-left: 14px;
 }
 .warn {
   color: var(--ochre);

@@ -115,6 +115,7 @@ const dragged = () =>
     view.clay,
     view.clipping,
     project.document?.materialClasses,
+    project.document?.tables,
     project.workingShown && focusing.blur(project.workingShown)?.focusM,
     ...PICTURE_PARTS.map((p) => project.workingShown && getPart(project.workingShown, p)),
   ] as const
@@ -146,7 +147,10 @@ onBeforeUnmount(() => {
 defineExpose({ refined, hasPicture })
 /** Near and far cut go with the camera: from outside they cut nothing. A building is metered there by itself. */
 function fromOutside(w: Setup): Appearance {
-  const a = appearanceOf(w, project.document?.subject === 'room', { classes: project.document?.materialClasses })
+  const a = appearanceOf(w, project.document?.subject === 'room', {
+    classes: project.document?.materialClasses,
+    tables: project.document?.tables,
+  })
   return { ...a, shown: { ...a.shown, cuts: { ...a.shown.cuts, nearM: null, farM: null } } }
 }
 </script>

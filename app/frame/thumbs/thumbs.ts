@@ -61,8 +61,9 @@ function thumbs() {
 
   // other light or another model: all are drawn anew, the old ones stay meanwhile; no picture outlives its project
   watch(
-    () => [stage.epoch, stage.lightEpoch, project.document?.materialClasses, project.id] as const,
-    ([, , , id], [, , , before]) => kept.outdate(id !== before),
+    () =>
+      [stage.epoch, stage.lightEpoch, project.document?.materialClasses, project.document?.tables, project.id] as const,
+    ([, , , , id], [, , , , before]) => kept.outdate(id !== before),
   )
 
   function draw(key: string, setup: Setup): Promise<ImageBitmap | null> {
