@@ -362,7 +362,7 @@ export class StageEngine implements StageContract {
   }
   /** What the samples of a picture are of: all but how it is exposed and developed. */
   private sceneKey({ camera, widthPx, heightPx, appearance }: PictureRequest): string {
-    const { exposure: _, metered: __, clipping: ___, blur: lens, table: ____, ...rest } = appearance
+    const { exposure: _, metered: __, clipping: ___, zone: _z, blur: lens, table: _t, ...rest } = appearance
     // how bright the points are is a matter of the finish
     const scene = { ...rest, blur: lens && { ...lens, highlights: 1 } }
     return JSON.stringify([camera, widthPx, heightPx, scene, this.stage.revision, this.light.count, this.faces?.count])

@@ -22,6 +22,9 @@ interface ToFinish {
   readonly sceneFactor: number
   /** Bright points by themselves; null where there are none. */
   readonly points: Texture | null
+  /** Depth of the sample drawn last, where the sharp zone is outlined. */
+  readonly depth: Texture | null
+  readonly axial: readonly [number, number]
 }
 
 export class Finish {
@@ -46,6 +49,8 @@ export class Finish {
     uTableSize: { value: 0 },
     uTableStrength: { value: 0 },
     uClipping: { value: 0 },
+    uDepth: { value: null },
+    uZone: { value: new Vector4() },
     uTone: { value: 1 },
     toneMappingExposure: { value: 1 },
   })
@@ -81,6 +86,8 @@ export class Finish {
     tile,
     sceneFactor,
     points,
+    depth,
+    axial,
   }: ToFinish): Promise<ImageData> {
     const { exposure } = look
     const u = this.pass.uniforms
@@ -109,6 +116,9 @@ export class Finish {
     ;(u['uLateral']!.value as Vector4).set(xPx * k - (tile?.x ?? 0), yPx * k - (tile?.y ?? 0), ((finish?.lateralPx ?? 0) * k) / (Math.hypot(w, h) / 2), 0) // prettier-ignore
     this.setTable(look)
     u['uClipping']!.value = look.clipping ? 1 : 0
+    u['uDepth']!.value = depth
+    const { nearM, farM } = depth && look.zone ? look.zone : { nearM: 0, farM: 0 }
+    ;(u['uZone']!.value as Vector4).set(nearM, Math.min(farM, 1e9), axial[0], axial[1])
     u['uTone']!.value = exposure.tone === 'linear' ? 0 : 1
     return this.gl.readOut(this.pass, size)
   }

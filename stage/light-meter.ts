@@ -72,7 +72,7 @@ export class LightMeter {
   }): Promise<Appearance> {
     const { camera, appearance: look } = request
     if (!look.metered) return look
-    const { exposure: _, clipping: __, table: ___, ...scene } = look
+    const { exposure: _, clipping: __, table: ___, zone: ____, ...scene } = look
     const key = JSON.stringify([
       camera.pose,
       camera.lens,

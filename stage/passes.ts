@@ -225,6 +225,7 @@ export class Passes {
     const { elements: e } = this.eye.projectionMatrix
     const perPx = (tile ? camera.frame.widthPx : size.width) / camera.frame.widthPx
     const axial = [e[10]!, e[14]!] as const
+    t.axial = axial
     const takenOut = blur && this.pointsOf(owner, t, { camera, blur, size, tile, lens: onLens(blur, index, of), axial }, index, of) // prettier-ignore
     this.spreadSample(t, blur, { camera, size, perPx, index, of, axial, tile, takenOut })
     renderer.setRenderTarget(null)
@@ -351,7 +352,7 @@ export class Passes {
     if (summed > 1) this.addUp(t)
     const [source, flat] = (summed > 1 ? t.sum : (t.spread ?? t.lit)).textures as [Texture, Texture]
     const isFiltered = summed === 1 && FILTERED.has(owner)
-    return this.finish.picture({ source, flat, weight: 1 / summed, isFiltered, size, camera, look, tile, sceneFactor: SCENE_FACTOR, points: points ?? null }) // prettier-ignore
+    return this.finish.picture({ source, flat, weight: 1 / summed, isFiltered, size, camera, look, tile, sceneFactor: SCENE_FACTOR, points: points ?? null, depth: look.zone && hasLens(camera) ? t.facts.depthTexture : null, axial: t.axial }) // prettier-ignore
   }
   /** How many samples an owner has of the picture that goes by this key; nought when it holds another one. */
   heldOf(owner: Owner, key: string): number {

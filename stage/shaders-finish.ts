@@ -18,6 +18,9 @@ uniform vec4 uVignette;
 // contrast, saturation
 uniform vec2 uDevelop;
 uniform float uClipping;
+uniform highp sampler2D uDepth;
+// the sharp zone from and to, metres along the axis (0: not outlined), and how depth goes with the distance
+uniform vec4 uZone;
 uniform float uShoulder, uGrain;
 // of the frame, in pixels of the whole: from where, how large
 uniform vec4 uInFrame;
@@ -105,6 +108,21 @@ vec3 beside(vec2 px) {
   }
   return sum;
 }
+bool isSharp(ivec2 at) {
+  float depth = texelFetch(uDepth, clamp(at, ivec2(0), textureSize(uDepth, 0) - 1), 0).r;
+  float d = depth >= 1.0 ? 1e9 : uZone.w / (depth * 2.0 - 1.0 + uZone.z);
+  return d >= uZone.x && d <= uZone.y;
+}
+// How near the edge of the sharp zone a place is, inside it: 1 at it, 0 three pixels off.
+float zoneEdge(ivec2 at) {
+  if (!isSharp(at)) return 0.0;
+  for (int r = 1; r <= 2; r++)
+    for (int k = 0; k < 4; k++) {
+      ivec2 way = k == 0 ? ivec2(r, 0) : k == 1 ? ivec2(-r, 0) : k == 2 ? ivec2(0, r) : ivec2(0, -r);
+      if (!isSharp(at + way)) return r == 1 ? 1.0 : 0.7;
+    }
+  return 0.0;
+}
 void main() {
   // rows from the top: the picture is read back
   vec2 uv = vec2(vUv.x, 1.0 - vUv.y);
@@ -138,6 +156,11 @@ void main() {
     s = clamp(s + uGrain * grainAt(vUv * vec2(size)) * 4.0 * grey * (1.0 - grey), 0.0, 1.0);
   }
   if (over.a > 0.0) s = toSrgb(clamp(toLinear(s) * (1.0 - over.a) + over.rgb, 0.0, 1.0));
+  if (uZone.y > 0.0) {
+    // moss, on a light line where the picture is dark
+    float edge = zoneEdge(at);
+    s = mix(s, dot(s, vec3(0.33)) > 0.35 ? vec3(0.24, 0.42, 0.14) : vec3(0.62, 0.86, 0.42), edge);
+  }
   if (uClipping > 0.5) {
     // stripes: ochre where a channel is at its end, indigo where all are black
     bool isStripe = fract((gl_FragCoord.x + gl_FragCoord.y) / 6.0) < 0.5;

@@ -29,6 +29,8 @@ export interface Targets {
   blurred: WebGLRenderTarget | null
   /** Spreads the first sample anew, as one of many. */
   again: (() => void) | null
+  /** Of the sample drawn last: how depth goes with the distance along the axis. */
+  axial: readonly [number, number]
   /** What its samples are of, where that was said. */
   key: string
 }
@@ -57,7 +59,19 @@ export class TargetStore {
     const soft = { minFilter: LinearFilter, magFilter: LinearFilter } as const
     const lit = new WebGLRenderTarget(width, height, { ...soft, type: HalfFloatType, depthBuffer: false, count: 2 })
     const sum = new WebGLRenderTarget(width, height, { ...near, type: FloatType, depthBuffer: false, count: 2 })
-    const made = { size, facts, lit, sum, summed: 1, isAdded: true, key: '', spread: null, blurred: null, again: null }
+    const made = {
+      size,
+      facts,
+      lit,
+      sum,
+      summed: 1,
+      isAdded: true,
+      key: '',
+      spread: null,
+      blurred: null,
+      again: null,
+      axial: [0, 0] as readonly [number, number],
+    }
     this.all.set(owner, made)
     return made
   }

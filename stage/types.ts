@@ -34,6 +34,8 @@ export type Appearance = { readonly shown: Shown } & { readonly [P in StagePart]
   readonly clay?: boolean
   /** Marks what is clipped, bright and dark, for looking at the exposure. */
   readonly clipping?: boolean
+  /** Outlines what lies between two depths along the axis, metres: the sharp zone. */
+  readonly zone?: { readonly nearM: number; readonly farM: number }
   /** What the lens blurs; left out, all is sharp. */
   readonly blur?: Blur
   /** The colour table that the finish names, as the document keeps it. */

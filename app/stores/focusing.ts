@@ -2,8 +2,8 @@
 // visible surface, the nearest thing in a field) as soon as they have answered, the last distance until then.
 import { defineStore } from 'pinia'
 import { shallowReactive, watch } from 'vue'
-import { aimPointOf, poseOfStand, projectPoint, type Camera } from '#core/camera'
-import { depthOf } from '#core/optics'
+import { aimPointOf, poseOfStand, principalPointPx, projectPoint, type Camera } from '#core/camera'
+import { depthOf, depthOfField, type DepthOfField } from '#core/optics'
 import { sightThrough } from '#core/section'
 import { fingerprint, shownOf, type Setup } from '#model'
 import type { Appearance } from '#stage'
@@ -78,8 +78,26 @@ export const useFocusing = defineStore('focusing', () => {
       ...(highlights !== undefined && { highlights }),
     }
   }
-  return { at, blur }
+  return { at, blur, ...sharpness(at) }
 })
+
+/** What counts as sharp. */
+function sharpness(at: (setup: Setup) => FocusAt) {
+  /** The largest disc that counts as sharp, mm on the sensor. */
+  function cocMm({ focus, lens, frame, stand }: Setup): number {
+    if (focus.criterion.kind === 'circle') return focus.criterion.cocMm
+    const { pxPerMm } = principalPointPx({ pose: poseOfStand(stand, centreOf), lens, frame })
+    return pxPerMm > 0 ? 1 / pxPerMm : 0.03
+  }
+  /** From where to where it is sharp; null where no lens blurs. */
+  function sharpZone(setup: Setup): DepthOfField | null {
+    const { lens, focus } = setup
+    if (lens.projection.kind !== 'perspective') return null
+    const r = depthOfField({ focalMm: lens.focalMm, fNumber: focus.fNumber, focusM: at(setup).distanceM, cocMm: cocMm(setup) }) // prettier-ignore
+    return r.ok ? r.value : null
+  }
+  return { cocMm, sharpZone }
+}
 
 /** What rays find, asked once. */
 function useLooking() {

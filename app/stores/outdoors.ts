@@ -31,7 +31,8 @@ export const useOutdoors = defineStore('outdoors', () => {
   /** As beside it, or false, until the rays have answered, which then changes it. */
   function isOutdoors(raw: Setup): boolean {
     const setup = setupAsShown(raw, project.document?.objectSets, centreOf)
-    if (project.document?.subject !== 'room' || !stage.ready) return false
+    // rays answer a moment after the model is there
+    if (project.document?.subject !== 'room' || !stage.ready || stage.storeys.length === 0) return false
     const { kind } = setup.lens.projection
     if (kind === 'parallel' || kind === 'oblique') return true
     const { station } = poseOfStand(setup.stand, centreOf)
@@ -42,7 +43,7 @@ export const useOutdoors = defineStore('outdoors', () => {
     if (answer !== undefined) return answer
     if (!asked.has(key)) {
       asked.add(key)
-      void stage.rays.underSky(station, shownOf(setup)).then((is) => is !== null && known.set(key, is), () => asked.delete(key)) // prettier-ignore
+      void stage.rays.underSky(station, shownOf(setup)).then((is) => (is === null ? asked.delete(key) : known.set(key, is)), () => asked.delete(key)) // prettier-ignore
     }
     return besides(cell, hides) ?? false
   }

@@ -94,6 +94,8 @@ function createPage() {
     drawer: ref<'left' | 'right' | null>(null),
     /** What is clipped is marked in the picture. */
     clipping: ref(false),
+    /** The sharp zone is outlined in the picture. */
+    zone: ref(false),
     help: ref(false),
     commands: ref(false),
   }

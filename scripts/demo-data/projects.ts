@@ -41,6 +41,7 @@ interface Demo {
   readonly views: readonly View[]
   readonly ev100: number
   readonly sun: { bearingDeg: number; elevationDeg: number }
+  readonly finish?: NonNullable<Setup['exposure']['finish']>
 }
 
 function build(demo: Demo): ProjectDocument {
@@ -50,7 +51,7 @@ function build(demo: Demo): ProjectDocument {
     ...start,
     working: {
       ...start.working,
-      exposure: { ...start.working.exposure, ev100: demo.ev100 },
+      exposure: { ...start.working.exposure, ev100: demo.ev100, ...(demo.finish && { finish: demo.finish }) },
       look: { ...start.working.look, sun: { ...start.working.look.sun, ...demo.sun } },
     },
   }
@@ -108,6 +109,8 @@ export function hallProject(model: ModelRef): ProjectDocument {
     model,
     ev100: 9.9,
     sun: { bearingDeg: 112, elevationDeg: 50 },
+    // the glazing keeps its trees
+    finish: { contrast: 1, saturation: 1, shoulder: 0.8 },
     views: [
       {
         name: 'Hall, east',
@@ -188,6 +191,15 @@ export function hallProject(model: ModelRef): ProjectDocument {
         cuts: [CROSS],
         face: 'filled',
       },
+      {
+        // out of doors the meter exposes by itself
+        name: 'From the yard',
+        station: [33, -9, EYE],
+        bearingDeg: 305,
+        awayM: 20,
+        lens: { focalMm: 24, riseMm: 3.4 },
+        frame: landscape,
+      },
     ],
   })
 }
@@ -240,6 +252,22 @@ export function lampProject(model: ModelRef): ProjectDocument {
         tiltDeg: -35.264,
         awayM: 1.0,
         lens: { projection: { kind: 'parallel', widthM: 0.62 } },
+        frame: landscape,
+      },
+      {
+        // the near rim of the ring is sharp where the stem meets it; its lights are discs before and behind
+        name: 'Lights of the ring',
+        focus: {
+          on: true,
+          fNumber: 2,
+          mode: { kind: 'distance', distanceM: 0.36 },
+          aperture: { blades: 7, rotationDeg: 10, roundness: 0.3, catsEye: 0.3 },
+        },
+        station: [0.03, -0.3, 0.12],
+        bearingDeg: 352,
+        tiltDeg: 15,
+        awayM: 0.3,
+        lens: { focalMm: 85 },
         frame: landscape,
       },
     ],

@@ -2,7 +2,7 @@
 import { createSharedComposable } from '@vueuse/core'
 import { computed, shallowRef } from 'vue'
 import { principalPointPx } from '#core/camera'
-import { blurDiscMm, depthOf, depthOfField, diffractionMm, fNumberForBlur, F_STOPS, keepSharp } from '#core/optics'
+import { blurDiscMm, depthOf, diffractionMm, fNumberForBlur, F_STOPS, keepSharp } from '#core/optics'
 import type { Vec3 } from '#core/math'
 import type { Command, Setup } from '#model'
 import { useFocusing, type FocusAt } from '../../stores/focusing.ts'
@@ -28,19 +28,8 @@ function createFacts() {
   const hasLens = computed(() => project.working?.lens.projection.kind === 'perspective')
   const at = computed<FocusAt | null>(() => (project.workingShown ? focusing.at(project.workingShown) : null))
   const pxPerMm = computed(() => (project.camera && hasLens.value ? principalPointPx(project.camera).pxPerMm : 0))
-  /** The largest disc that counts as sharp, mm on the sensor. */
-  const cocMm = computed(() => {
-    const w = project.working
-    if (!w) return 0.03
-    if (w.focus.criterion.kind === 'pixel') return pxPerMm.value > 0 ? 1 / pxPerMm.value : 0.03
-    return w.focus.criterion.cocMm
-  })
-  const sharp = computed(() => {
-    const w = project.working
-    if (!w || !hasLens.value || !at.value) return null
-    const r = depthOfField({ focalMm: w.lens.focalMm, fNumber: w.focus.fNumber, focusM: at.value.distanceM, cocMm: cocMm.value }) // prettier-ignore
-    return r.ok ? r.value : null
-  })
+  const cocMm = computed(() => (project.working ? focusing.cocMm(project.working) : 0.03))
+  const sharp = computed(() => (project.workingShown ? focusing.sharpZone(project.workingShown) : null))
   /** Diameter in pixels of the output that a point at a depth is blurred to. */
   function blurPx(distanceM: number, fNumber = part.value?.fNumber ?? 8): number {
     const w = project.working

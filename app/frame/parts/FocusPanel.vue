@@ -195,6 +195,9 @@ const LAST = F_STOPS.full.at(-1)!
         >, <span class="num">{{ long(sharp.farM - sharp.nearM) }}</span> in all</template
       >. Far things are blurred by <span class="num">{{ farPx.toFixed(farPx < 10 ? 1 : 0) }} px</span>.
     </p>
+    <label v-if="hasLens" class="tick" title="A line round what is sharp, by its depth; never in saved pictures"
+      ><input v-model="view.zone" type="checkbox" />outline what is sharp</label
+    >
     <p v-if="!off && diffractionPx > SEEN_PX" class="text">
       Diffraction spreads points over <span class="num">{{ diffractionPx.toFixed(1) }} px</span> at this aperture.
     </p>

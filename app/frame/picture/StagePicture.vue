@@ -95,6 +95,7 @@ function request(camera: Camera, isMoving: boolean): void {
           ...(props.place === 'outside' ? fromOutside(w) : outdoors.appearance(w)),
           clay: view.clay,
           clipping: view.clipping,
+          ...(view.zone && props.place === 'picture' && sharpZone(w)),
         },
         moving: isMoving,
         quickFirst: jumps,
@@ -114,6 +115,7 @@ const dragged = () =>
     stage.placings,
     view.clay,
     view.clipping,
+    view.zone,
     project.document?.materialClasses,
     project.document?.tables,
     project.workingShown && focusing.blur(project.workingShown)?.focusM,
@@ -145,6 +147,11 @@ onBeforeUnmount(() => {
   stage.stopPicture(props.place)
 })
 defineExpose({ refined, hasPicture })
+/** What is outlined as sharp, by the focus that the Setup has, on or off. */
+function sharpZone(w: Setup): Pick<Appearance, 'zone'> {
+  const zone = focusing.sharpZone(w)
+  return zone ? { zone } : {}
+}
 /** Near and far cut go with the camera: from outside they cut nothing. A building is metered there by itself. */
 function fromOutside(w: Setup): Appearance {
   const a = appearanceOf(w, project.document?.subject === 'room', {
