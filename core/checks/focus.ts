@@ -3,7 +3,7 @@
 import { principalPointPx } from '../camera/index.ts'
 import { boxCorners } from '../math/index.ts'
 import { blurDiscMm, depthOf, depthOfField } from '../optics/index.ts'
-import type { Check, Finding, Look } from './types.ts'
+import type { Check, Finding, Look, SceneHit } from './types.ts'
 
 /** Pixels of the finished picture: less is not seen; of the subject more is soft. */
 const SEEN_PX = 2
@@ -102,10 +102,12 @@ export const softForeground: Check = (look) => {
   if (!blur) return []
   const { distanceM } = look.setup.lensFocus!
   const limitPx = FOREGROUND_BLUR * look.camera.frame.widthPx
-  const soft = look.grid.filter((h) => {
+  const isSoft = (h: SceneHit | null): boolean => {
     const depth = h ? depthOf(look.camera.pose, h.point) : Infinity
     return depth < distanceM && blur(depth) > limitPx
-  })
+  }
+  // clear glass before it hides nothing
+  const soft = look.grid.filter((h, i) => isSoft(h) && isSoft(look.behindGlass(i)))
   const percent = (100 * soft.length) / look.grid.length
   if (percent <= FOREGROUND_PERCENT) return []
   return [

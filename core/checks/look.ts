@@ -14,9 +14,11 @@ export function lookAt(setup: CheckSetup, scene: CheckScene): Look {
   const k = GRID / Math.max(w, h)
   const [nx, ny] = [Math.max(4, Math.round(w * k)), Math.max(4, Math.round(h * k))]
   const grid: (SceneHit | null)[] = []
+  const sights: ReturnType<typeof sightThrough>[] = []
   for (let j = 0; j < ny; j++)
     for (let i = 0; i < nx; i++) {
       const sight = sightThrough(camera, setup.shown, ((i + 0.5) / nx) * w, ((j + 0.5) / ny) * h)
+      sights.push(sight)
       grid.push(sight ? scene.first(sight, true) : null)
     }
   const seen = grid.filter((x): x is SceneHit => x !== null)
@@ -24,5 +26,6 @@ export function lookAt(setup: CheckSetup, scene: CheckScene): Look {
     aimPointOf(setup.stand.aim, scene.centreOf) ??
     seen[Math.floor(seen.length / 2)]?.point ??
     addScaled(camera.pose.station, axesOf(camera.pose).forward, AHEAD_M)
-  return { setup, scene, camera, grid, keep }
+  const behindGlass = (i: number): SceneHit | null => (sights[i] ? scene.first(sights[i]) : null)
+  return { setup, scene, camera, grid, behindGlass, keep }
 }

@@ -137,6 +137,8 @@ export interface Look {
   readonly camera: Camera
   /** First surfaces along a grid of picture rays from the near cut on; null where nothing is met. */
   readonly grid: readonly (SceneHit | null)[]
+  /** The first surface of the grid's i-th ray that is not glass. */
+  readonly behindGlass: (i: number) => SceneHit | null
   /** The point aimed at, or the middle of what is seen, for mends that keep a subject in its place. */
   readonly keep: Vec3
 }

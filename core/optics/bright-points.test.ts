@@ -1,0 +1,91 @@
+import { describe, expect, it } from 'vitest'
+import { aperturePicture, encodedPicture } from './aperture-picture.ts'
+import { aperturePoint, aperturePoints } from './aperture.ts'
+import { apertureArea, brightPoints } from './bright-points.ts'
+
+const SIZE = { width: 60, height: 40 }
+/** Even grey at 5 m, with discs of light on it. */
+function picture(lights: readonly { x: number; y: number; r: number; light: number; away: number }[]): Float32Array {
+  const p = new Float32Array(SIZE.width * SIZE.height * 4)
+  for (let y = 0; y < SIZE.height; y++)
+    for (let x = 0; x < SIZE.width; x++) {
+      const on = lights.find((l) => Math.hypot(x + 0.5 - l.x, y + 0.5 - l.y) <= l.r)
+      const v = on?.light ?? 1
+      p.set([v, v, v, on?.away ?? 5], (y * SIZE.width + x) * 4)
+    }
+  return p
+}
+
+describe('bright points', () => {
+  it('are found in their place, with their distance and their light over the mean; the brightest first', () => {
+    const { base, list } = brightPoints(picture([{ x: 15, y: 10, r: 2, light: 80, away: 3 }, { x: 45.5, y: 30.5, r: 1, light: 500, away: 8 }]), SIZE, () => 20) // prettier-ignore
+    expect(base).toBeGreaterThan(0.9)
+    expect(base).toBeLessThan(1.2)
+    expect(list.map((p) => [p.xPx, p.yPx, p.distanceM].map((v) => Math.round(v * 100) / 100))).toEqual([[45.5, 30.5, 8], [15, 10, 3]]) // prettier-ignore
+    const [, second] = list
+    expect(second!.light[1]).toBeCloseTo((80 - base) * second!.core.length, 3)
+    // the pixels about it belong to it too
+    expect(second!.all.length).toBeGreaterThan(second!.core.length)
+    expect(new Set(list.map((p) => p.of)).size).toBe(2)
+  })
+  it('a larger one is drawn in parts that share its light; each pixel belongs to one of them', () => {
+    const { base, list } = brightPoints(picture([{ x: 30, y: 20, r: 8, light: 60, away: 3 }]), SIZE, () => 20)
+    expect(list.length).toBeGreaterThan(3)
+    expect(new Set(list.map((p) => p.of)).size).toBe(1)
+    const pixels = list.reduce((s, p) => s + p.core.length, 0)
+    expect(list.reduce((s, p) => s + p.light[0], 0)).toBeCloseTo((60 - base) * pixels, 0)
+    const all = list.flatMap((p) => p.all)
+    expect(new Set(all).size).toBe(all.length)
+  })
+  it('what is in focus, hardly brighter, or as large as a window is none', () => {
+    const lamp = picture([{ x: 30, y: 20, r: 2, light: 80, away: 3 }])
+    expect(brightPoints(lamp, SIZE, () => 2).list).toEqual([])
+    expect(brightPoints(picture([{ x: 30, y: 20, r: 2, light: 9, away: 3 }]), SIZE, () => 20).list).toEqual([])
+    const window = picture([{ x: 30, y: 20, r: 18, light: 60, away: 3 }])
+    expect(brightPoints(window, SIZE, () => 5).list).toEqual([])
+    expect(brightPoints(new Float32Array(SIZE.width * SIZE.height * 4), SIZE, () => 20).list).toEqual([])
+  })
+})
+
+describe('the area of an aperture', () => {
+  it('is that of a circle, and of a regular polygon in it (closed forms)', () => {
+    expect(apertureArea({ blades: 0, rotationDeg: 0, roundness: 1 })).toBe(Math.PI)
+    for (const n of [5, 6, 7, 9]) {
+      const straight = (n / 2) * Math.sin((2 * Math.PI) / n)
+      expect(apertureArea({ blades: n, rotationDeg: 20, roundness: 0 }) / straight).toBeCloseTo(1, 3)
+      expect(apertureArea({ blades: n, rotationDeg: 0, roundness: 1 })).toBeCloseTo(Math.PI, 6)
+    }
+  })
+})
+
+describe('a grey picture as aperture', () => {
+  const SIDE = 16
+  /** White in its right half, half grey at the upper left. */
+  const grey = Uint8Array.from({ length: SIDE * SIDE }, (_, i) => (i % SIDE >= SIDE / 2 ? 255 : i < (SIDE * SIDE) / 2 ? 128 : 0)) // prettier-ignore
+  const shape = { blades: 0, rotationDeg: 0, roundness: 1, picture: encodedPicture(grey) }
+  it('is looked through as often as it is bright, and nowhere where it is black', () => {
+    const n = 2000
+    const places = Array.from({ length: n }, (_, i) => aperturePoint(shape, i + 1))
+    const share = (f: (x: number, y: number) => boolean): number => places.filter(([x, y]) => f(x, y)).length / n
+    expect(share((x, y) => x < 0 && y < 0)).toBe(0)
+    expect(share((x) => x > 0)).toBeCloseTo(0.8, 1)
+    expect(share((x, y) => x < 0 && y > 0)).toBeCloseTo(0.2, 1)
+    expect(apertureArea(shape)).toBeCloseTo(4 * (0.5 + 0.25 * (128 / 255)), 6)
+  })
+  it('black, of another shape or no text of bytes it is none', () => {
+    expect(aperturePicture({ picture: encodedPicture(new Uint8Array(SIDE * SIDE)) })).toBeNull()
+    expect(aperturePicture({ picture: encodedPicture(new Uint8Array(17).fill(9)) })).toBeNull()
+    expect(aperturePicture({ picture: '%%%' })).toBeNull()
+    expect(aperturePicture({})).toBeNull()
+  })
+})
+
+describe('the places of few samples', () => {
+  it('begin in the middle of the lens and have their mean there', () => {
+    for (const n of [1, 4, 16, 32]) {
+      const places = aperturePoints({ blades: 6, rotationDeg: 0, roundness: 0 }, n)
+      expect(places[0]).toEqual([0, 0])
+      for (const k of [0, 1]) expect(places.reduce((s, p) => s + p[k]!, 0)).toBeCloseTo(0, 9)
+    }
+  })
+})
