@@ -15,7 +15,7 @@ interface Triangle {
   readonly tint: Vec3
 }
 /** What a place receives from one place of an emitter: from where, and how many lux by channel if nothing is between. */
-export interface Ray {
+export interface Look {
   readonly to: Vec3
   readonly direction: Vec3
   readonly awayM: number
@@ -52,8 +52,8 @@ export class Emitters {
   }
 
   /** `n` looks from a place at the emitters; together their lux are what it receives. Nearer than `leastM` counts as that far. */
-  looks(from: Vec3, n: number, spin: number, leastM: number): Ray[] {
-    return Array.from({ length: n }, (_, i) => {
+  looks(from: Vec3, n: number, spin: number, leastM: number): Look[] {
+    return Array.from({ length: this.isAny ? n : 0 }, (_, i) => {
       const t = this.triangles[this.at(((i + spin) / n) * this.total)]!
       const root = Math.sqrt(halton(i + 1, 2))
       const [u, v] = [1 - root, root * halton(i + 1, 3)]

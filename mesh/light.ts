@@ -16,7 +16,8 @@ import {
   type Harmonics,
   type SkyLight,
 } from '#core/optics'
-import { Emitters } from './emitters.ts'
+import { Emitters, type Look } from './emitters.ts'
+import { spotShare, type Lamp } from './lamps.ts'
 import type { MeshScene } from './scene.ts'
 
 export interface LightVolume {
@@ -45,6 +46,8 @@ export const BAKE_DEFAULTS = { places: 900, raysPerPlace: 64, bounces: 3 } as co
 const BURIED = 0.3
 /** Looks at what shines by itself, from each place. */
 const LOOKS = 24
+/** So near to a lamp of the file lies its own shade. */
+const OWN_M = 0.05
 const MARGIN_M = 0.6
 
 interface Grid {
@@ -86,7 +89,9 @@ interface Gathered {
   readonly normal: Float32Array
   readonly buried: Uint8Array
   /** What comes straight from what shines by itself: harmonics by channel; empty where nothing does. */
-  shone: readonly Float32Array[]
+  readonly shone: readonly Float32Array[]
+  /** The same of the file's lamps, which light surfaces by themselves: only what comes back from these is in the volume. */
+  readonly lamped: readonly Float32Array[]
 }
 
 type Cast = (origin: Vec3, direction: Vec3, farM?: number) => ReturnType<MeshScene['cast']>
@@ -95,6 +100,15 @@ const castOf = (scene: MeshScene, shown: Shown | undefined): Cast =>
   shown
     ? (origin, direction, farM = Infinity) => scene.passing({ origin, direction, farM }, { shown })?.hit ?? null
     : (origin, direction, farM) => scene.cast(origin, direction, farM)
+
+function emptyOf(cells: number, rays: number, isShining: boolean, hasLamps: boolean): Gathered {
+  const each = (): Float32Array => new Float32Array(cells * rays * 3)
+  const harmonics = (): Float32Array[] => [0, 1, 2].map(() => new Float32Array(cells * 4))
+  return {
+    ...{ light: each(), albedo: each(), place: each(), normal: each(), buried: new Uint8Array(cells) },
+    ...{ shone: isShining ? harmonics() : [], lamped: hasLamps ? harmonics() : [] },
+  }
+}
 
 async function gather(
   scene: MeshScene,
@@ -109,16 +123,8 @@ async function gather(
   const zenith = zenithLuminance(sky)
   const sun = sunDirection(sky)
   const { soup } = scene
-  const out: Gathered = {
-    light: new Float32Array(cells * rays * 3),
-    albedo: new Float32Array(cells * rays * 3),
-    place: new Float32Array(cells * rays * 3),
-    normal: new Float32Array(cells * rays * 3),
-    buried: new Uint8Array(cells),
-    shone: [],
-  }
   const emitters = new Emitters(soup)
-  if (emitters.isAny) out.shone = [0, 1, 2].map(() => new Float32Array(cells * 4))
+  const out = emptyOf(cells, rays, emitters.isAny, (soup.lamps ?? []).length > 0)
   let since = 0
   for (let cell = 0; cell < cells; cell++) {
     const at = cellPlace(grid, cell)
@@ -147,7 +153,11 @@ async function gather(
       }
     })
     out.buried[cell] = backs > rays * BURIED ? 1 : 0
-    if (emitters.isAny && !out.buried[cell]) shine(out.shone, cell, at, emitters, cast, Math.min(...grid.step))
+    if (!out.buried[cell]) {
+      const nearM = Math.min(...grid.step) * 0.4
+      shine(out.shone, cell, at, emitters.looks(at, LOOKS, halton(cell + 1, 5), nearM), cast)
+      shine(out.lamped, cell, at, (soup.lamps ?? []).map((l) => rayOf(l, at, nearM)), cast) // prettier-ignore
+    }
     since += rays
     if (since > 1500) {
       since = 0
@@ -157,19 +167,24 @@ async function gather(
   return out
 }
 
+/** What a place receives from a lamp of the file. */
+function rayOf(lamp: Lamp, at: Vec3, leastM: number): Look {
+  const way: Vec3 = [lamp.place[0] - at[0], lamp.place[1] - at[1], lamp.place[2] - at[2]]
+  const awayM = Math.max(1e-6, Math.hypot(...way))
+  const direction: Vec3 = [way[0] / awayM, way[1] / awayM, way[2] / awayM]
+  const k = spotShare(lamp, [-direction[0], -direction[1], -direction[2]]) / Math.max(awayM, leastM) ** 2
+  return {
+    to: lamp.place,
+    direction,
+    awayM: awayM - OWN_M,
+    lux: [lamp.candela[0] * k, lamp.candela[1] * k, lamp.candela[2] * k],
+  }
+}
 /** Adds to a place what shines on it. */
-function shine(
-  shone: readonly Float32Array[],
-  cell: number,
-  at: Vec3,
-  emitters: Emitters,
-  cast: Cast,
-  stepM: number,
-): void {
-  // prettier-ignore
-  for (const { direction: d, awayM, lux } of emitters.looks(at, LOOKS, halton(cell + 1, 5), stepM * 0.4)) {
-    if (lux[0] + lux[1] + lux[2] <= 0 || cast(at, d, awayM * 0.998 - 1e-4)) continue
-    shone.forEach((c, k) => {
+function shine(to: readonly Float32Array[], cell: number, at: Vec3, looks: readonly Look[], cast: Cast): void {
+  for (const { direction: d, awayM, lux } of looks) {
+    if (lux[0] + lux[1] + lux[2] <= 0 || (awayM > 0 && cast(at, d, awayM * 0.998 - 1e-4))) continue
+    to.forEach((c, k) => {
       const l = lux[k]!
       c[cell * 4] = c[cell * 4]! + l * 0.282094792
       for (let m = 0; m < 3; m++) c[cell * 4 + 1 + m] = c[cell * 4 + 1 + m]! + l * 0.488602512 * d[m]!
@@ -211,9 +226,10 @@ export function lightAt(volume: LightVolume, p: Vec3, channel: 0 | 1 | 2): Harmo
   return out as unknown as Harmonics
 }
 
-function project(grid: Grid, g: Gathered, rays: number, before: LightVolume | null): Channels {
+function project(grid: Grid, g: Gathered, rays: number, before: LightVolume | null, withLamps: boolean): Channels {
   const cells = g.buried.length
   const out = [0, 1, 2].map((k) => g.shone[k]?.slice() ?? new Float32Array(cells * 4)) as Channels
+  if (withLamps) g.lamped.forEach((c, k) => c.forEach((v, i) => (out[k]![i] = out[k]![i]! + v)))
   const weight = (4 * Math.PI) / rays
   const reach = 0.35 * Math.min(...grid.step)
   for (let cell = 0; cell < cells; cell++) {
@@ -308,7 +324,7 @@ export async function bakeLight(scene: MeshScene, options: BakeOptions): Promise
   const open = openLinks(cast, grid, gathered.buried)
   let volume: LightVolume | null = null
   for (let b = 0; b < o.bounces; b++) {
-    const raw = project(grid, gathered, o.raysPerPlace, volume)
+    const raw = project(grid, gathered, o.raysPerPlace, volume, b < o.bounces - 1)
     const channels = smooth(grid, smooth(grid, raw, open, gathered.buried), open, gathered.buried)
     volume = { origin: grid.origin, stepM: grid.step, size: grid.size, channels }
     await pause(0.8 + (0.2 * (b + 1)) / o.bounces)

@@ -13,6 +13,7 @@ import {
 } from 'three'
 import { joinBoxes, type Box } from '#core/math'
 import { emissionOf } from './emission.ts'
+import { lampsOf } from './lamps.ts'
 import { collect, finish, trianglesOf, type Piece } from './nodes.ts'
 import { cutOutMap, HoleGatherer, plainPicture, type PictureReader } from './holes.ts'
 import type { SceneFacts, Soup } from './types.ts'
@@ -49,6 +50,7 @@ export function soupOf(root: Object3D, read: PictureReader = plainPicture): { so
   const albedo = new Uint8Array(vertices * 3)
   const emits = ordered.some((p) => emissionOf(p.mesh.material) !== null)
   const emission = new Float32Array(emits ? vertices * 3 : 0)
+  const lamps = lampsOf(root)
   let v = 0
   let k = 0
   let opaqueTriangles = 0
@@ -79,6 +81,7 @@ export function soupOf(root: Object3D, read: PictureReader = plainPicture): { so
     soup: {
       ...{ positions, indices: indices.subarray(0, k), nodeOfVertex, albedo, emission, opaqueTriangles },
       holes: gatherer.holes(),
+      ...(lamps.length > 0 && { lamps }),
     },
     facts,
   }

@@ -1,6 +1,7 @@
 // What does the application know of a model's geometry?
 // Space: world metres, Z up.
 
+import type { Lamp } from './lamps.ts'
 import type { Box, Vec3 } from '#core/math'
 import type { Holes } from './holes.ts'
 
@@ -31,6 +32,8 @@ export interface Soup {
   readonly albedo: Uint8Array
   /** Emitted light for each vertex, in the file's own scale; empty when nothing emits. */
   readonly emission: Float32Array
+  /** The file's own lamps; left out where there are none. */
+  readonly lamps?: readonly Lamp[]
   /** From this triangle on, triangles let light through (glass). */
   readonly opaqueTriangles: number
   /** Where opaque surfaces have holes; null or absent where none has. */

@@ -31,6 +31,7 @@ import type { StageScene } from './scene.ts'
 import { SunShadow } from './sun-shadow.ts'
 import { TargetStore, type Owner, type Targets } from './targets.ts'
 import { Finish } from './finish.ts'
+import { LampLight, lampUniforms } from './lamp-light.ts'
 import { linearOf } from './flat-tone.ts'
 import { PointsPass, type PointSample, type TakenOut } from './points.ts'
 import { hasLens, lensPlace, onLens, SpreadPass, type SpreadBy } from './spread.ts'
@@ -132,6 +133,8 @@ export class Passes {
     depthBuffer: false,
   })
   private readonly finish: Finish
+  private readonly lamps: LampLight
+  private readonly lampUniforms = lampUniforms()
   private sky = { key: '', scale: 1 }
   private readonly faces = new CutFacePass()
   private readonly spread: SpreadPass
@@ -147,10 +150,12 @@ export class Passes {
     this.shadow = new SunShadow(renderer, stage)
     this.ghost = new CutGhostPass(gl, stage)
     this.finish = new Finish(gl)
+    this.lamps = new LampLight(renderer, stage)
     this.spread = new SpreadPass(gl)
     this.points = new PointsPass(gl)
     this.lighting = fullPass(LIGHTING_FRAGMENT, {
       ...stage.light,
+      ...this.lampUniforms,
       uColourTexture: { value: null },
       uNormalTexture: { value: null },
       uWorldFromClip: { value: this.worldFromClip },
@@ -194,6 +199,7 @@ export class Passes {
     // the surroundings that smooth things mirror are those of the uncut model
     stage.cutting.set(owner === 'around' ? ALL_SHOWN.cuts : look.shown.cuts)
     this.shadow.cast(sky, look, index)
+    this.lamps.set(this.lampUniforms, camera.pose.station, look, factor, owner !== 'moving')
     this.aim(
       camera,
       tile,
@@ -383,6 +389,7 @@ export class Passes {
     this.ghost.dispose()
     this.spread.dispose()
     this.points.dispose()
+    this.lamps.dispose()
     this.environment.dispose()
   }
 

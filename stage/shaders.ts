@@ -4,6 +4,7 @@
 // white balance, vignetting and tone are the finish's (shaders-finish.ts). On software GL each pixel's light is computed once instead of once a layer, which halves the time.
 // Rejected: patched standard materials (2.5 x slower here, and contact shading lagged a sample behind).
 
+import { LAMP_PARS } from './shaders-lamps.ts'
 import { CUT_OUT, CUT_OUT_PARS, CUT_OUT_VERTEX, CUT_OUT_VERTEX_PARS } from './shaders-cut-out.ts'
 import { CUTS, CUTS_PARS, CUTS_VERTEX, CUTS_VERTEX_PARS } from './shaders-cuts.ts'
 import { BLOCK_PARS, SEEN_PARS } from './shaders-first.ts'
@@ -214,15 +215,16 @@ float sunSeen(vec3 p, vec3 n, float noise) {
 }
 // GGX with the height-correlated visibility of Hammon 2017 and Schlick's Fresnel; Karis 2014 for the preintegrated part
 vec3 fresnel(vec3 f0, float c) { return f0 + (1.0 - f0) * pow(max(1.0 - c, 0.0), 5.0); }
-vec3 sunGloss(vec3 n, vec3 v, vec3 f0, float rough) {
-  vec3 h = normalize(v + uSun);
+vec3 glossOf(vec3 n, vec3 v, vec3 from, vec3 f0, float rough) {
+  vec3 h = normalize(v + from);
   float a = rough * rough;
-  float nh = max(dot(n, h), 0.0), nv = max(dot(n, v), 1e-3), nl = max(dot(n, uSun), 0.0);
+  float nh = max(dot(n, h), 0.0), nv = max(dot(n, v), 1e-3), nl = max(dot(n, from), 0.0);
   float d = nh * nh * (a * a - 1.0) + 1.0;
   float dist = a * a / (3.14159265 * d * d);
   float vis = 0.5 / mix(2.0 * nl * nv, nl + nv, a);
   return fresnel(f0, max(dot(v, h), 0.0)) * min(dist * vis, 400.0);
 }
+vec3 sunGloss(vec3 n, vec3 v, vec3 f0, float rough) { return glossOf(n, v, uSun, f0, rough); }
 vec3 glossAround(vec3 f0, float rough, float nv) {
   vec4 r = rough * vec4(-1.0, -0.0275, -0.572, 0.022) + vec4(1.0, 0.0425, 1.04, -0.04);
   float a004 = min(r.x * r.x, exp2(-9.28 * nv)) * r.x + r.y;
@@ -303,6 +305,7 @@ uniform float uEmissionScale;
 // above nought: the tone of all surfaces
 uniform float uClay;
 ${LIGHT_PARS}
+${LAMP_PARS}
 ${SKY_PARS}
 ${CONTACT_PARS}
 uniform float uFirst;
@@ -379,6 +382,7 @@ void main() {
   float nv = max(dot(n, v), 1e-3);
   light += mirrored(here, reflect(-v, n), nr.w) * glossAround(f0, nr.w, nv) * mix(open, 1.0, 0.3);
   if (nl > 0.0 && shade.y > 0.0) light += uSunColour * shade.y * nl * (body + sunGloss(n, v, f0, nr.w));
+  if (uLampCount > 0) light += lampLight(p, n, v, body, f0, nr.w, noise);
   colour = vec4(light, seen(light * uSeen));
 }
 `
