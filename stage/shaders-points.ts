@@ -40,7 +40,8 @@ void main() {
   vec2 point = texture(uPoints2D, vUv).rg;
   if (point.r <= 0.0) discard;
   float d = 1.0 / point.r;
-  vec2 at = vUv + shiftOf(d) * uPixel;
+  // one pixel's light and depth, not a mix of neighbours'
+  vec2 at = (floor(vUv / uPixel + shiftOf(d)) + 0.5) * uPixel;
   vec3 c = texture(uSource, at).rgb;
   float depth = texture(uDepth, at).r;
   float there = depth >= 1.0 ? 1e6 : uAxial.y / (depth * 2.0 - 1.0 + uAxial.x);

@@ -72,7 +72,7 @@ describe('a bright point out of focus', () => {
       lens: { ...w.lens, focalMm: 50, riseMm: 2.5, crossMm: -3 },
       frame: { ...w.frame, widthPx: 600, heightPx: 400 },
       focus: { ...w.focus, ...focus },
-      exposure: { ...w.exposure, mode: 'direct', ev100: 12.6, outsideEv100: 12.6, tone: 'linear' },
+      exposure: { ...w.exposure, mode: 'direct', ev100: 18.56, outsideEv100: 18.56, tone: 'linear' },
       look: { ...w.look, sun: { ...w.look.sun, on: false }, backdrop: { kind: 'colour', colour: [0, 0, 0] } },
     }
     id = (await stand.server.projects.create({ ...made, working })).id
@@ -99,6 +99,167 @@ describe('a bright point out of focus', () => {
       expect(Math.hypot(after.x - before.x, after.y - before.y)).toBeLessThan(0.6)
       expect.soft(Math.abs(after.energy / before.energy - 1), `${point[1]} m`).toBeLessThan(0.02)
     }
+  }, 120_000)
+})
+
+describe('a bright point drawn as the aperture', () => {
+  async function opened(
+    focus: Partial<Setup['focus']>,
+    ev100: number,
+    finish?: Setup['exposure']['finish'],
+  ): Promise<{ pixels: Pixels; camera: Camera }> {
+    // prettier-ignore
+    const a = 0.01
+    const nodes = [
+      new Pen('Light')
+        .use('led')
+        .box(-a, 5 - a, 1 - a, a, 5 + a, 1 + a, { bevel: 0 })
+        .node(),
+      new Pen('Wall').use('plaster').box(-6, 9, -4, 6, 9.2, 6, { bevel: 0 }).node(),
+    ]
+    const asset = await stand.server.assets.store({ body: Readable.from([Buffer.from(glbOf([{ name: 'Lights', children: nodes }]))]), mediaType: 'model/gltf-binary', fileName: 'lights.glb' }) // prettier-ignore
+    const models = [newModel({ id: 'm', name: 'lights.glb', sha256: asset.sha256, sizeBytes: asset.sizeBytes })]
+    const made = newProject({ name: 'Light', subject: 'room', stand: aimAt([0, 0, 1], [0, 3, 1]), models })
+    const { working: w } = made
+    const working: Setup = {
+      ...w,
+      lens: { ...w.lens, focalMm: 85, riseMm: 0, crossMm: 0 },
+      frame: { ...w.frame, widthPx: 600, heightPx: 400 },
+      focus: { ...w.focus, ...focus },
+      exposure: {
+        ...w.exposure,
+        mode: 'direct',
+        ev100,
+        outsideEv100: ev100,
+        tone: 'linear',
+        ...(finish && { finish }),
+      },
+      look: { ...w.look, sun: { ...w.look.sun, on: false } },
+    }
+    id = (await stand.server.projects.create({ ...made, working })).id
+    await page.goto(`${stand.server.url}/project/${id}`)
+    await pictureAt(page, 'all')
+    return { pixels: await picturePixels(page), camera: { pose: poseOfStand(working.stand), lens: working.lens, frame: working.frame } } // prettier-ignore
+  }
+  it('has as many corners as the aperture, turned as it is, its size and its light', async () => {
+    const [EV, SHARP_EV] = [13.4, 19.4]
+    const focus = { on: true, fNumber: 1, mode: { kind: 'distance', distanceM: 1 }, aperture: { blades: 6, rotationDeg: 20, roundness: 0 } } as const // prettier-ignore
+    const sharp = await opened({ on: false }, SHARP_EV)
+    const without = await opened({ ...focus, highlights: 0 }, EV)
+    const soft = await opened(focus, EV)
+    const { width, height } = soft.pixels
+    const shape = Float64Array.from({ length: width * height }, (_, i) => LINEAR[soft.pixels.data[i * 4 + 1]!]! - LINEAR[without.pixels.data[i * 4 + 1]!]!) // prettier-ignore
+    const inner = shape[(height >> 1) * width + (width >> 1)]!
+    expect(inner).toBeGreaterThan(0.02)
+    // from the middle outward, where it ends in each direction
+    const n = 144
+    const edge = Array.from({ length: n }, (_, k) => {
+      const t = (2 * Math.PI * k) / n
+      for (let r = 0; ; r += 0.25) {
+        const [x, y] = [Math.floor(width / 2 + r * Math.cos(t)), Math.floor(height / 2 - r * Math.sin(t))]
+        if (x < 0 || y < 0 || x >= width || y >= height || shape[y * width + x]! < inner / 2) return r
+      }
+    })
+    const harmonic = (m: number): readonly [number, number] => [0, 1].map((q) => edge.reduce((s, r, k) => s + r * (q ? Math.sin : Math.cos)((2 * Math.PI * k * m) / n), 0) / n) as [number, number] // prettier-ignore
+    const strengths = [3, 4, 5, 6, 7, 8, 9].map((m) => Math.hypot(...harmonic(m)))
+    expect(3 + strengths.indexOf(Math.max(...strengths))).toBe(6)
+    // the first corner points up, turned clockwise by 20 degrees: 70 degrees, as each sixth of a turn from it
+    const [re, im] = harmonic(6)
+    const corner = ((Math.atan2(im, re) * 180) / Math.PI / 6 + 360) % 60
+    expect(Math.abs(corner - 10)).toBeLessThan(2)
+    // its corners lie on the disc of the formula
+    const k = width / 600
+    const disc = blurDiscMm({ focalMm: 85, fNumber: 1, focusM: 1, distanceM: 5 - 0.01 }) * principalPointPx(soft.camera).pxPerMm * k // prettier-ignore
+    expect(Math.abs(2 * Math.max(...edge) - disc)).toBeLessThan(3)
+    // what it lost in the samples it has as a shape
+    const lost = { sharp: 0, soft: 0 }
+    const wall = LINEAR[sharp.pixels.data[5]!]!
+    for (let i = 0; i < shape.length; i++) {
+      lost.soft += shape[i]!
+      lost.sharp += Math.max(0, LINEAR[sharp.pixels.data[i * 4 + 1]!]! - wall)
+    }
+    const energy = lost.soft / (lost.sharp * 2 ** (SHARP_EV - EV))
+    expect(Math.abs(energy - 1), `${energy}`).toBeLessThan(0.02)
+    await page.getByTestId('cell-focus').click()
+    expect(await page.getByTestId('points-told').textContent()).toMatch(/^1 bright point, discs of \d+ px/)
+  }, 180_000)
+  it('a colour table is what the finish says; a broken file is said beside the field and the old one stays', async () => {
+    const before = await opened({ on: false }, 13)
+    await page.getByTestId('cell-exposure').click()
+    const corners = [0, 1].flatMap((b) => [0, 1].flatMap((g) => [0, 1].map((r) => `${1 - r} ${1 - g} ${1 - b}`)))
+    const cube = (name: string, text: string) => ({ name, mimeType: 'text/plain', buffer: Buffer.from(text) })
+    const file = page.getByLabel('Colour table file')
+    await file.setInputFiles(cube('negative.cube', `LUT_3D_SIZE 2\n${corners.join('\n')}\n`))
+    await expect.poll(() => page.getByRole('combobox', { name: 'Colour table' }).textContent()).toContain('negative')
+    const isNegative = async (): Promise<boolean> => {
+      const after = await picturePixels(page)
+      return [0, 40, 80, 120].every((i) => Math.abs(after.data[i]! + before.pixels.data[i]! - 255) <= 2)
+    }
+    await expect.poll(isNegative).toBe(true)
+    await file.setInputFiles(cube('odd.cube', 'LUT_3D_SIZE 2\n0 0 zero\n'))
+    expect(await page.getByTestId('table-said').textContent()).toBe('odd.cube was not taken. Line 2: “zero” is not a number.') // prettier-ignore
+    expect((await saved()).working.exposure.finish?.table?.strength).toBe(1)
+    expect(await isNegative()).toBe(true)
+  }, 120_000)
+})
+
+describe('a lamp of the file', () => {
+  it('gives candela by the distance squared, and a shadow', async () => {
+    const D = 2
+    const CANDELA = 4e5
+    const { NodeIO } = await import('@gltf-transform/core')
+    const { ALL_EXTENSIONS, KHRLightsPunctual } = await import('@gltf-transform/extensions')
+    const nodes = [
+      new Pen('Wall')
+        .use('plaster')
+        .box(-4, D, -4, 4, D + 0.2, 4, { bevel: 0 })
+        .node(),
+      new Pen('Plate')
+        .use('plaster')
+        .box(0.2, D / 2 - 0.01, -0.1, 0.4, D / 2 + 0.01, 0.1, { bevel: 0 })
+        .node(),
+    ]
+    const io = new NodeIO().registerExtensions(ALL_EXTENSIONS)
+    const doc = await io.readBinary(glbOf([{ name: 'Set', children: nodes }]))
+    const bulb = doc.createExtension(KHRLightsPunctual).createLight('Bulb').setType('point').setIntensity(CANDELA)
+    const shining = await io.writeBinary(doc).then(async () => {
+      doc.getRoot().listScenes()[0]!.addChild(doc.createNode('Bulb').setExtension('KHR_lights_punctual', bulb)) // prettier-ignore
+      return io.writeBinary(doc)
+    })
+    const wallOf = async (glb: Uint8Array): Promise<Pixels> => {
+      const asset = await stand.server.assets.store({ body: Readable.from([Buffer.from(glb)]), mediaType: 'model/gltf-binary', fileName: 'set.glb' }) // prettier-ignore
+      const models = [newModel({ id: 'm', name: 'set.glb', sha256: asset.sha256, sizeBytes: asset.sizeBytes })]
+      const made = newProject({ name: 'Lamp', subject: 'room', stand: aimAt([0, -1, 0], [0, 1, 0]), models })
+      const { working: w } = made
+      const working: Setup = {
+        ...w,
+        lens: { ...w.lens, focalMm: 24, riseMm: 0, crossMm: 0 },
+        frame: { ...w.frame, widthPx: 600, heightPx: 400 },
+        exposure: { ...w.exposure, mode: 'direct', ev100: 15, outsideEv100: 15, tone: 'linear' },
+        look: { ...w.look, sun: { ...w.look.sun, on: false } },
+      }
+      id = (await stand.server.projects.create({ ...made, working })).id
+      await page.goto(`${stand.server.url}/project/${id}`)
+      await pictureAt(page, 'all')
+      return picturePixels(page)
+    }
+    const dark = await wallOf(glbOf([{ name: 'Set', children: nodes }]))
+    const lit = await wallOf(shining)
+    const { width, height } = lit
+    // 24 mm, 3 m away: metres on the wall to shares of the picture
+    const at = (x: number): number => {
+      const px = Math.round(width * (0.5 + (x / 3) * (24 / 36)))
+      const i = ((height >> 1) * width + px) * 4 + 1
+      return LINEAR[lit.data[i]!]! - LINEAR[dark.data[i]!]!
+    }
+    const middle = at(0)
+    expect(middle).toBeGreaterThan(0.2)
+    expect(middle).toBeLessThan(0.98)
+    // E = I cos^3 / d2 on a wall square to the way: one metre aside
+    const cos = D / Math.hypot(D, 1)
+    expect(at(-1) / middle).toBeCloseTo(cos ** 3, 1)
+    // behind the plate, which the lamp sees at 0.2 to 0.4 m halfway: 0.4 to 0.8 m on the wall
+    expect(at(0.62) / at(-0.62)).toBeLessThan(0.35)
   }, 120_000)
 })
 
