@@ -1,6 +1,7 @@
 // Door of mesh: nodes and placing of models, triangle soups, ray casting, floors and storeys, baked light.
 export { emissionOf, SCREEN_CDM2 } from './emission.ts'
-export { lampsOf, spotShare, type Lamp } from './lamps.ts'
+export { spotShare, type Lamp } from './lamp.ts'
+export { lampsOf } from './lamps.ts'
 export { quickFacts } from './nodes.ts'
 export { assemble, place, worldFromFile } from './place.ts'
 export { exactFacts, soupOf } from './soup.ts'

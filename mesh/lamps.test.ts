@@ -7,7 +7,8 @@ import { loadGlb } from '#formats/scene'
 import { Pen } from '../scripts/demo-data/kit.ts'
 import { glbOf } from '../tests/support/models.ts'
 import { bakeLight, lightAt } from './light.ts'
-import { lampsOf, spotShare } from './lamps.ts'
+import { spotShare } from './lamp.ts'
+import { lampsOf } from './lamps.ts'
 import { MeshScene, soupOf } from './index.ts'
 
 const NIGHT = { sunBearingDeg: 0, sunElevationDeg: 40, skyLux: 0, sunLux: 0 }

@@ -17,7 +17,7 @@ import {
   type SkyLight,
 } from '#core/optics'
 import { Emitters, type Look } from './emitters.ts'
-import { spotShare, type Lamp } from './lamps.ts'
+import { spotShare, type Lamp } from './lamp.ts'
 import type { MeshScene } from './scene.ts'
 
 export interface LightVolume {

@@ -1,7 +1,7 @@
 // What does the application know of a model's geometry?
 // Space: world metres, Z up.
 
-import type { Lamp } from './lamps.ts'
+import type { Lamp } from './lamp.ts'
 import type { Box, Vec3 } from '#core/math'
 import type { Holes } from './holes.ts'
 

@@ -241,7 +241,7 @@ export class Passes {
   private pointsOf(owner: Owner, t: Targets, by: PointSample, index: number, of: number): TakenOut | null {
     if (owner === 'still') return this.points.takenOut(owner, by)
     if (!WITH_POINTS.has(owner) || of === 1) return null
-    if (index === 0) this.points.begin(owner, t, by)
+    if (index === 0) this.points.begin(owner, t, by, of)
     this.points.gather(owner, t, by)
     return this.points.takenOut(owner, by)
   }
@@ -259,7 +259,7 @@ export class Passes {
       const { elements: e } = this.eye.projectionMatrix
       const by = { camera, blur, size, tile: null, lens: [0, 0], axial: [e[10]!, e[14]!] } as const
       const t = this.targets.get('points')!
-      if (i === 0) this.points.begin('still', t, by)
+      if (i === 0) this.points.begin('still', t, by, POINT_SAMPLES)
       this.points.gather('still', t, by)
     }
     this.targets.drop('points')

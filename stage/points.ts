@@ -62,6 +62,8 @@ interface Found {
   /** Luminance that is left of a point in the samples. */
   readonly base: number
   samples: number
+  /** Of so many samples in all. */
+  readonly of: number
   /** The shapes, as many samples as they were drawn of. */
   drawn: { readonly target: WebGLRenderTarget; of: number; readonly key: string } | null
 }
@@ -124,7 +126,7 @@ export class PointsPass {
   }
 
   /** Finds the points of a whole frame in a sample through the middle of the lens. */
-  begin(owner: Owner, t: Targets, by: PointSample): void {
+  begin(owner: Owner, t: Targets, by: PointSample, of: number): void {
     this.forget(owner)
     const { size, camera, blur } = by
     const found = floats(size)
@@ -145,7 +147,7 @@ export class PointsPass {
     this.gl.renderer.setClearColor(0, 0)
     this.gl.renderer.clear(true, false, false)
     this.gl.renderer.setRenderTarget(null)
-    this.all.set(owner, { size, found, gathered, list, base, mask: maskOf(list, size), samples: 0, drawn: null })
+    this.all.set(owner, { size, found, gathered, list, base, mask: maskOf(list, size), samples: 0, of, drawn: null })
   }
 
   /** Adds what a sample shows of the points. */
@@ -188,7 +190,8 @@ export class PointsPass {
       const target = new WebGLRenderTarget(size.width, size.height, { type: HalfFloatType, depthBuffer: false, minFilter: NearestFilter, magFilter: NearestFilter }) // prettier-ignore
       f.drawn = { target, of: 0, key }
     }
-    if (f.drawn.of === f.samples) return f.drawn.target.texture
+    // drawn first, and when all samples are there: between them the light of a point hardly changes
+    if (f.drawn.of === f.samples || (f.drawn.of > 0 && f.samples < f.of)) return f.drawn.target.texture
     f.drawn.of = f.samples
     this.fill(f, this.lightsOf(f), by)
     const u = this.sprites.uniforms
