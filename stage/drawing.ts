@@ -38,10 +38,13 @@ export class DrawingPass {
   private readonly eye = new ThreeCamera()
   private target: WebGLRenderTarget | null = null
   private winding: WebGLRenderTarget | null = null
+  private glass: WebGLRenderTarget | null = null
   private readonly edges = fullPass(DRAWING_EDGES, {
     uSource: { value: null },
     uFacing: { value: null },
     uWinding: { value: null },
+    uGlass: { value: null },
+    uGlassOn: { value: 0 },
     uGround: { value: new Color() },
     uCutOn: { value: 0 },
     uPixel: { value: new Vector2() },
@@ -97,8 +100,18 @@ export class DrawingPass {
       renderer.clear(true, false, false)
       renderer.render(stage.scene, this.eye)
     }
+    const hasGlass = stage.prepare('glass')
+    if (hasGlass) {
+      const plain = { type: HalfFloatType, minFilter: NearestFilter, magFilter: NearestFilter } as const
+      this.glass ??= new WebGLRenderTarget(w, h, { ...plain, count: 2 })
+      renderer.setRenderTarget(this.glass)
+      renderer.clear()
+      renderer.render(stage.scene, this.eye)
+    }
     renderer.setRenderTarget(null)
     const u = this.edges.uniforms
+    u['uGlass']!.value = hasGlass ? this.glass!.textures[1] : null
+    u['uGlassOn']!.value = hasGlass ? 1 : 0
     u['uSource']!.value = target.textures[0]
     u['uFacing']!.value = target.textures[1]
     u['uWinding']!.value = winding.texture
@@ -115,5 +128,7 @@ export class DrawingPass {
   dispose(): void {
     this.target?.dispose()
     this.winding?.dispose()
+    this.glass?.dispose()
+    this.glass = null
   }
 }

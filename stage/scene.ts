@@ -39,7 +39,7 @@ interface MeshEntry {
   readonly clear: boolean
 }
 /** Which meshes take part in a pass. */
-export type Pass = 'solid' | 'clay' | 'clear' | 'shadow' | 'drawing' | 'winding'
+export type Pass = 'solid' | 'clay' | 'clear' | 'shadow' | 'drawing' | 'glass' | 'winding'
 
 /** The material of an entry in each pass. */
 const MATERIAL_OF = {
@@ -48,6 +48,7 @@ const MATERIAL_OF = {
   clear: 'finished',
   shadow: 'shadow',
   drawing: 'drawing',
+  glass: 'drawing',
   winding: 'winding',
 } as const satisfies Record<Pass, keyof MeshEntry>
 
@@ -181,10 +182,10 @@ export class StageScene {
   /** Makes exactly the meshes of a pass visible, with their material for it. Says whether there are any. */
   prepare(pass: Pass): boolean {
     const gone = new Set(this.hidden)
-    const cuts = this.cutting.isOn && pass !== 'drawing' && pass !== 'winding'
+    const cuts = this.cutting.isOn && pass !== 'drawing' && pass !== 'glass' && pass !== 'winding'
     let any = false
     for (const e of this.entries) {
-      const takesPart = pass === 'clear' ? e.clear : !e.clear
+      const takesPart = pass === 'clear' || pass === 'glass' ? e.clear : !e.clear
       e.mesh.visible = takesPart && !isHidden(e.nodeId, gone)
       if (!e.mesh.visible) continue
       any = true

@@ -77,6 +77,22 @@ uniform vec3 uGround;
 uniform float uCutOn;
 uniform float uDepthSpan;
 uniform float uMetresPerPixel;
+// world normal and depth of clear things, nothing where there are none
+uniform sampler2D uGlass;
+uniform float uGlassOn;
+// Clear things are their outlines and bends, thinner than those of what they are seen through to.
+float glassAt(vec2 uv, float behind) {
+  vec4 c = texture(uGlass, uv);
+  bool isHere = dot(c.xyz, c.xyz) > 0.0;
+  float e = 0.0;
+  for (int i = 0; i < 4; i++) {
+    vec4 g = texture(uGlass, uv + (i < 2 ? vec2(i == 0 ? uPixel.x : -uPixel.x, 0.0) : vec2(0.0, i == 2 ? uPixel.y : -uPixel.y)));
+    bool isThere = dot(g.xyz, g.xyz) > 0.0;
+    if (isHere != isThere) e = max(e, (isHere ? c.w : g.w) < behind ? 0.55 : 0.0);
+    else if (isHere && c.w < behind) e = max(e, smoothstep(0.3, 0.7, distance(g.xyz, c.xyz)) * 0.35);
+  }
+  return e;
+}
 float edgeAt(vec2 uv) {
   vec4 c = texture(uFacing, uv);
   float e = 0.0;
@@ -98,6 +114,7 @@ void main() {
     vec4 c = texture(uSource, uv);
     float solid = uCutOn * step(0.5, texture(uWinding, uv).r);
     vec3 seen = c.a < 0.5 ? uGround : mix(c.rgb, uInk, edgeAt(uv));
+    if (uGlassOn > 0.5) seen = mix(seen, uInk, glassAt(uv, c.a < 0.5 ? 2.0 : texture(uFacing, uv).w));
     sum += mix(seen, uInk, solid) * 0.25;
   }
   colour = vec4(sum, 1.0);

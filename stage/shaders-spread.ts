@@ -37,11 +37,13 @@ vec2 pixelAt(vec2 off) { return (floor(vUv / uPixel + off) + 0.5) * uPixel; }
 // Without what is drawn by itself.
 vec4 lightAt(vec2 at) {
   vec4 c = texture(uSource, at);
-  float l = luminanceOf(c.rgb);
-  if (uLensShift.z > 0.0 && l > uLensShift.z) {
-    vec2 place = uInFrame.xy + (at - shiftOf(depthAt(at)) * uPixel) * uInFrame.zw;
-    if (texture(uPoints2D, place).r > 0.0) c.rgb *= uLensShift.z / l;
-  }
+  #ifdef POINTS
+    float l = luminanceOf(c.rgb);
+    if (l > uLensShift.z) {
+      vec2 place = uInFrame.xy + (at - shiftOf(depthAt(at)) * uPixel) * uInFrame.zw;
+      if (texture(uPoints2D, place).r > 0.0) c.rgb *= uLensShift.z / l;
+    }
+  #endif
   return c;
 }
 // How much of this sample counts here: the far rim of the barrel cuts places off, the others stand in for them.
@@ -107,10 +109,10 @@ void main() {
   flatLayer = texture(uFlatSource, vUv);
   if (uTaps > ${SPREAD_TAPS.some}) spreadAll(here, own);
   else spreadSome(own);
-  if (uPlaceCount > 0) {
+  #ifdef CATS_EYE
     float k = leftHere();
     colour *= k;
     flatLayer *= k;
-  }
+  #endif
 }
 `

@@ -1,9 +1,10 @@
 // Focus: where a sample looks through the lens, and how far its points are spread.
 
-import { HalfFloatType, LinearFilter, Vector2, Vector3, Vector4, WebGLRenderTarget } from 'three'
+import { HalfFloatType, LinearFilter, Vector2, Vector3, Vector4, WebGLRenderTarget, type ShaderMaterial } from 'three'
 import { principalPointPx, type Camera } from '#core/camera'
 import { apertureM, aperturePoint, aperturePoints } from '#core/optics'
 import type { LensPlace, Size, Tile } from './aim.ts'
+import type { Uniforms } from './light-uniforms.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
 import { catOf, inFrame, type TakenOut } from './points.ts'
 import { MOST_PLACES, SPREAD_FRAGMENT, SPREAD_TAPS } from './shaders-spread.ts'
@@ -54,7 +55,9 @@ export interface SpreadBy {
 
 export class SpreadPass {
   private readonly gl: FullPasses
-  private readonly pass = fullPass(SPREAD_FRAGMENT, {
+  /** What is not asked for is not in the pass: each has its own. */
+  private readonly passes = new Map<string, ShaderMaterial>()
+  private readonly uniforms = {
     uSource: { value: null },
     uFlatSource: { value: null },
     uDepth: { value: null },
@@ -71,7 +74,7 @@ export class SpreadPass {
     uLens: { value: new Vector2() },
     uPlaces: { value: Array.from({ length: MOST_PLACES }, () => new Vector2()) },
     uPlaceCount: { value: 0 },
-  })
+  } as Uniforms
 
   constructor(gl: FullPasses) {
     this.gl = gl
@@ -81,7 +84,7 @@ export class SpreadPass {
   draw(lit: WebGLRenderTarget, facts: WebGLRenderTarget, to: WebGLRenderTarget, by: SpreadBy): void {
     const { camera, blur, size, perPx, index, of } = by
     const all = of === 1
-    const u = this.pass.uniforms
+    const u = this.uniforms
     u['uSource']!.value = lit.textures[0]
     u['uFlatSource']!.value = lit.textures[1]
     u['uDepth']!.value = facts.depthTexture
@@ -98,13 +101,24 @@ export class SpreadPass {
     for (let i = 0; i < taps; i++) points[i]!.set(...aperturePoint(shape, i + 1))
     this.pointUniforms(by)
     this.gl.renderer.setRenderTarget(to)
-    this.gl.full(this.pass)
+    this.gl.full(this.passFor(by))
     this.gl.renderer.setRenderTarget(null)
   }
 
+  private passFor({ takenOut, blur, of }: SpreadBy): ShaderMaterial {
+    const defines = { ...(takenOut && { POINTS: '' }), ...(of > 1 && (blur.shape.catsEye ?? 0) > 0 && { CATS_EYE: '' }) } // prettier-ignore
+    const key = Object.keys(defines).join()
+    let pass = this.passes.get(key)
+    if (!pass) {
+      pass = fullPass(SPREAD_FRAGMENT, this.uniforms)
+      pass.defines = defines
+      this.passes.set(key, pass)
+    }
+    return pass
+  }
   /** What is taken out, and how the barrel of the lens cuts places off. */
   private pointUniforms({ camera, blur, tile, takenOut, index, of }: SpreadBy): void {
-    const u = this.pass.uniforms
+    const u = this.uniforms
     u['uPoints2D']!.value = takenOut?.points ?? null
     if (takenOut) (u['uLensShift']!.value as Vector4).copy(takenOut.shift)
     else (u['uLensShift']!.value as Vector4).set(0, 0, 0, 1)
@@ -126,6 +140,6 @@ export class SpreadPass {
     })
   }
   dispose(): void {
-    this.pass.dispose()
+    for (const p of this.passes.values()) p.dispose()
   }
 }
