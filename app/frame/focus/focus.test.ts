@@ -9,7 +9,9 @@ import { appearanceOf, evOf } from '../../stores/stage.ts'
 import { useExposure } from '../exposure/exposure.ts'
 import { useExposurePicks } from '../exposure/exposure-picks.ts'
 import { usePicking } from '../straighten/picking.ts'
+import { useTables } from '../exposure/tables.ts'
 import { useFocusPicks, wantedBlurPx } from './focus-picks.ts'
+import { useFocusSnaps } from './focus-snaps.ts'
 import { useFocus } from './focus.ts'
 
 let scope: EffectScope
@@ -129,5 +131,47 @@ describe('the exposure', () => {
   it('refuses ISO 0, no shutter, a light of 500 K', () => {
     for (const changes of [{ iso: 0 }, { shutterS: 0 }, { whiteBalance: { kelvin: 500, tint: 0 } }])
       expect(exposure.set(changes)).toBe(false)
+  })
+})
+
+describe('what catches the focus while it is dragged', () => {
+  it('is the aim, a place picked before, and things in the picture; nothing behind the camera', () => {
+    picking.begin('focus-point')
+    picking.take(ahead(1.75), null)
+    const lines = scope.run(() => useFocusSnaps())!()
+    expect(lines.some((l) => l.label === 'aim')).toBe(true)
+    expect(lines.some((l) => Math.abs(l.at - 1.75) < 1e-9)).toBe(true)
+    expect(lines.every((l) => l.at > 0 && l.label !== '')).toBe(true)
+  })
+})
+
+describe('colour tables of a project', () => {
+  const cube = (text: string, name = 'warm.cube') => new File([text], name)
+  const WARM = `LUT_3D_SIZE 2\n${Array.from({ length: 8 }, (_, i) => `${i & 1} ${(i >> 1) & 1} 0.5`).join('\n')}\n`
+  const exposed = () => useProject().document!.working.exposure
+  it('are brought in, chosen, taken out; the same twice is one; what is broken changes nothing', async () => {
+    const tables = scope.run(() => useTables())!
+    await tables.bring(cube(WARM))
+    expect(tables.list.value.map((t) => [t.name, t.size])).toEqual([['warm', 2]])
+    expect(exposed().finish?.table).toEqual({ id: tables.list.value[0]!.id, strength: 1 })
+    expect(appearanceOf(useProject().workingShown!, false, { tables: useProject().document!.tables }).table).toMatchObject({ size: 2 }) // prettier-ignore
+    await tables.bring(cube(WARM, 'again.cube'))
+    expect(tables.list.value).toHaveLength(1)
+    await tables.bring(cube('nothing', 'odd.cube'))
+    expect(tables.said.value).toMatch(/^odd\.cube was not taken\./)
+    expect(tables.chosen.value?.name).toBe('warm')
+    // taken out under a viewpoint that names it: told, and the picture is as without
+    const before = exposed()
+    tables.takeOut(tables.list.value[0]!.id)
+    expect(tables.list.value).toEqual([])
+    useProject().run({ type: 'setPart', part: 'exposure', value: before })
+    expect(tables.isGone.value).toBe(true)
+    expect(appearanceOf(useProject().workingShown!, false, { tables: [] }).table).toBeUndefined()
+  })
+  it('eight at most', async () => {
+    const tables = scope.run(() => useTables())!
+    for (let i = 0; i < 9; i++) await tables.bring(cube(WARM.replaceAll('0.5', `0.${i + 1}`), `t${i}.cube`))
+    expect(tables.list.value).toHaveLength(8)
+    expect(tables.said.value).toMatch(/8 tables at most/)
   })
 })

@@ -2,9 +2,12 @@
 // Plane of focus and sharp zone in Plan and Side, moss; the mark on the sight line is dragged.
 import { computed, ref } from 'vue'
 import { axesOf, principalPointPx, type Camera } from '#core/camera'
+import { roundStepM, snapTo } from '#core/framing'
 import { addScaled, dot, sub, type Vec3 } from '#core/math'
 import { useProject } from '../../stores/project.ts'
 import { useFocus } from '../focus/focus.ts'
+import { useFocusSnaps } from '../focus/focus-snaps.ts'
+import { useView } from '../../stores/view.ts'
 import DragHandle from './DragHandle.vue'
 
 const props = defineProps<{
@@ -18,6 +21,25 @@ const { part, hasLens, at, sharp, long, withFocus } = useFocus()
 /** What lies farther is not drawn, in distances of the focus. */
 const FARTHEST = 12
 const isDragged = ref(false)
+const view = useView()
+const snaps = useFocusSnaps()
+/** Page pixels within which a thing catches the mark. */
+const REACH_PX = 6
+const caught = ref<string | null>(null)
+/** Metres along the axis that a page pixel stands for; null where the axis is seen from its end. */
+function metresPerPx(z: { station: Vec3; forward: Vec3 }): number | null {
+  const [a, b] = [props.toPx(z.station), props.toPx(addScaled(z.station, z.forward, 1))]
+  const px = Math.hypot(b.x - a.x, b.y - a.y)
+  return px > 1 ? 1 / px : null
+}
+function snapped(distanceM: number, z: { station: Vec3; forward: Vec3 }, isFree: boolean): number {
+  caught.value = null
+  const perPx = metresPerPx(z)
+  if (isFree || perPx === null) return distanceM
+  const r = snapTo(distanceM, snaps(), REACH_PX * perPx, roundStepM(perPx))
+  caught.value = r.label
+  return r.value
+}
 
 /** Tangents of the picture's edges that way. */
 function edges({ lens, frame, ...rest }: Camera): readonly [number, number] {
@@ -56,7 +78,8 @@ const zone = computed(() => {
 function drag(e: PointerEvent): void {
   const z = zone.value
   if (!z) return
-  const distanceM = dot(z.forward, sub(props.toWorld(e), z.station))
+  const raw = dot(z.forward, sub(props.toWorld(e), z.station))
+  const distanceM = snapped(raw, z, e.altKey || !view.snapping)
   if (distanceM > 0.001) project.showEdit(withFocus({ mode: { kind: 'distance', distanceM } }))
 }
 function nudge(by: number): void {
@@ -80,7 +103,7 @@ function nudge(by: number): void {
       :testid="`focus-mark-${across}`"
       :value="zone.focusM"
       :spoken="`focused at ${long(zone.focusM)}`"
-      :reading="isDragged ? long(zone.focusM) : ''"
+      :reading="isDragged ? `${long(zone.focusM)}${caught ? ` · ${caught}` : ''}` : ''"
       @start="isDragged = true"
       @drag="drag"
       @nudge="(x, y) => nudge(Math.abs(x) > Math.abs(y) ? x : y)"
