@@ -131,6 +131,19 @@ await page.goto(`${stand.server.url}/project/${DEMO_IDS.lamp}`)
 await settled(page)
 await cover(DEMO_IDS.lamp, 'lamp.jpg')
 await shot('lamp-day')
+// its lights as the aperture's shape, with what is sharp outlined
+await page
+  .getByTestId('viewpoint')
+  .filter({ hasText: 'Lights of the ring' })
+  .first()
+  .getByRole('button')
+  .first()
+  .click()
+await page.getByTestId('cell-focus').click()
+await page.getByLabel('outline what is sharp').check()
+await settled(page)
+await shot('focus-day')
+await page.getByLabel('outline what is sharp').uncheck()
 await views('views-day')
 
 /** The lamp's own file, judged as if it came from outside; then cancelled. */
@@ -181,23 +194,6 @@ async function cuts(): Promise<void> {
   await page.getByTestId('cell-stand').click()
 }
 
-/** The lamp in the hall through an open lens of six blades. */
-async function focus(name: string): Promise<void> {
-  await recall('Lamp on the counter')
-  await rested()
-  await page.getByTestId('cell-focus').click()
-  const at = (await page.getByTestId('picture-canvas').boundingBox())!
-  await page.keyboard.down('Alt')
-  await page.mouse.click(at.x + at.width * 0.5, at.y + at.height * 0.6)
-  await page.keyboard.up('Alt')
-  await type('f-number', '1.6')
-  await page.getByRole('radio', { name: '6', exact: true }).click()
-  await settled(page)
-  await shot(name)
-  await page.getByText('the lens blurs what is').click()
-  await recall('Hall, east')
-}
-
 await page.goto(`${stand.server.url}/project/${DEMO_IDS.hall}`)
 await settled(page)
 await cover(DEMO_IDS.hall, 'hall.jpg')
@@ -222,7 +218,6 @@ await outside('outside-day')
 await check('check-day')
 await back('back-day')
 await cuts()
-await focus('focus-day')
 await theme('night')
 await page.reload()
 await settled(page)
