@@ -144,6 +144,9 @@ await page.getByLabel('outline what is sharp').check()
 await settled(page)
 await shot('focus-day')
 await page.getByLabel('outline what is sharp').uncheck()
+await page.getByTestId('viewpoint').first().getByRole('button').first().click()
+await page.getByTestId('cell-stand').click()
+await settled(page)
 await views('views-day')
 
 /** The lamp's own file, judged as if it came from outside; then cancelled. */

@@ -18,6 +18,8 @@ export const lightUniforms = (): Uniforms => ({
   uSunColour: { value: new Color() },
   uShadow: { value: null },
   uShadowFromWorld: { value: null },
+  uShadowTint: { value: null },
+  uShadowTintOn: { value: 0 },
   uShadowOn: { value: 1 },
   uShadowTexelM: { value: 0.01 },
   uSeed: { value: 0 },

@@ -4,6 +4,8 @@ import {
   Color,
   CustomBlending,
   DoubleSide,
+  MinEquation,
+  DstColorFactor,
   FrontSide,
   GLSL3,
   Matrix3,
@@ -22,7 +24,14 @@ import {
 } from 'three'
 import { emissionOf, uvName } from '#mesh'
 import type { Uniforms } from './light-uniforms.ts'
-import { CLEAR_FRAGMENT, SHADOW_FRAGMENT, SHADOW_VERTEX, SURFACE_FRAGMENT, SURFACE_VERTEX } from './shaders.ts'
+import {
+  CLEAR_FRAGMENT,
+  SHADOW_FRAGMENT,
+  SHADOW_VERTEX,
+  TINT_FRAGMENT,
+  SURFACE_FRAGMENT,
+  SURFACE_VERTEX,
+} from './shaders.ts'
 import { DRAWING_FRAGMENT, DRAWING_VERTEX, WINDING_FRAGMENT } from './shaders-drawing.ts'
 
 /** The surface material of a glTF material: colour, roughness, metal, normal and emission with their textures. */
@@ -109,6 +118,25 @@ export const shadowMaterial = ({ defines, uniforms }: NonNullable<ReturnType<typ
     uniforms,
     colorWrite: false,
     side: DoubleSide,
+  })
+/** What a clear thing takes out of the sun's light that goes through it: its colour, as far as it is not clear; and where it begins. */
+export const tintMaterial = ({ uniforms, side }: ShaderMaterial): ShaderMaterial =>
+  new ShaderMaterial({
+    glslVersion: GLSL3,
+    vertexShader: SHADOW_VERTEX,
+    fragmentShader: TINT_FRAGMENT,
+    uniforms: { uColour: uniforms['uColour']!, uAlpha: uniforms['uAlpha']! },
+    depthWrite: false,
+    // as it is looked through: a pane with two faces counts once
+    side,
+    transparent: true,
+    blending: CustomBlending,
+    blendSrc: DstColorFactor,
+    blendDst: ZeroFactor,
+    blendEquationAlpha: MinEquation,
+    blendSrcAlpha: OneFactor,
+    blendDstAlpha: OneFactor,
+    toneMapped: false,
   })
 /** What a pass of its own needs to leave a cut-out's holes open; null where a surface has none. */
 export function cutOut({

@@ -14,7 +14,7 @@ import {
 } from 'three'
 import { isHidden, isUnder, type LightVolume, type SceneFacts } from '#mesh'
 import { lightUniforms, volumeTexture, type Uniforms } from './light-uniforms.ts'
-import { clearMaterial, cutOut, drawingMaterials, shadowMaterial, surfaceMaterial } from './materials.ts'
+import { clearMaterial, cutOut, drawingMaterials, shadowMaterial, tintMaterial, surfaceMaterial } from './materials.ts'
 import { withNormals } from './normals.ts'
 import { Cutting } from './cutting.ts'
 import { longestEdge, withoutLongEdges } from './split.ts'
@@ -37,9 +37,11 @@ interface MeshEntry {
   readonly drawing: ShaderMaterial
   readonly winding: ShaderMaterial
   readonly clear: boolean
+  /** What clear things leave of the sun; null of others. */
+  readonly tint: ShaderMaterial | null
 }
 /** Which meshes take part in a pass. */
-export type Pass = 'solid' | 'clay' | 'clear' | 'shadow' | 'drawing' | 'glass' | 'winding'
+export type Pass = 'solid' | 'clay' | 'clear' | 'shadow' | 'drawing' | 'glass' | 'tint' | 'winding'
 
 /** The material of an entry in each pass. */
 const MATERIAL_OF = {
@@ -49,8 +51,11 @@ const MATERIAL_OF = {
   shadow: 'shadow',
   drawing: 'drawing',
   glass: 'drawing',
+  tint: 'tint',
   winding: 'winding',
 } as const satisfies Record<Pass, keyof MeshEntry>
+
+const OF_CLEAR: ReadonlySet<Pass> = new Set(['clear', 'glass', 'tint'])
 
 export class StageScene {
   readonly scene = new Scene()
@@ -142,6 +147,7 @@ export class StageScene {
       shadow: holes ? shadowMaterial(holes) : this.plainShadow,
       ...drawingMaterials(source, mesh, holes),
       clear: source.transparent,
+      tint: source.transparent ? tintMaterial(finished) : null,
     }
   }
 
@@ -185,12 +191,12 @@ export class StageScene {
     const cuts = this.cutting.isOn && pass !== 'drawing' && pass !== 'glass' && pass !== 'winding'
     let any = false
     for (const e of this.entries) {
-      const takesPart = pass === 'clear' || pass === 'glass' ? e.clear : !e.clear
+      const takesPart = OF_CLEAR.has(pass) ? e.clear : !e.clear
       e.mesh.visible = takesPart && !isHidden(e.nodeId, gone)
       if (!e.mesh.visible) continue
       any = true
       e.mesh.geometry = e.drawn
-      const material = e[MATERIAL_OF[pass]]
+      const material = e[MATERIAL_OF[pass]] ?? e.shadow
       e.mesh.material = cuts ? this.cutting.material(material, e.nodeId) : material
     }
     return any

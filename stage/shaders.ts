@@ -37,6 +37,18 @@ ${CUTS_PARS}
 void main() { ${CUT_OUT} ${CUTS} }
 `
 
+/** Multiplied into what is behind it for the sun; the least depth stays. */
+export const TINT_FRAGMENT = /* glsl */ `
+out vec4 colour;
+uniform vec3 uColour;
+uniform float uAlpha;
+${CUTS_PARS}
+void main() {
+  ${CUTS}
+  colour = vec4(1.0 - uAlpha * (1.0 - uColour), gl_FragCoord.z);
+}
+`
+
 /** Of each kind of map: its define, which names the set of places, its varying, and the uniform of its transform. */
 const MAPS = [
   ['COLOUR_MAP', 'vColourPlace', 'uMapPlace'],
@@ -168,6 +180,9 @@ uniform vec3 uSun, uSunColour;
 uniform mat4 uShadowFromWorld;
 uniform highp sampler2D uShadow;
 uniform float uShadowOn, uShadowTexelM, uSeed;
+// what clear things before a place leave of the sun, and the depth of the first
+uniform sampler2D uShadowTint;
+uniform float uShadowTintOn;
 uniform samplerCube uEnvironment;
 uniform float uEnvironmentOn;
 struct Around { vec4 r; vec4 g; vec4 b; };
@@ -212,6 +227,13 @@ float sunSeen(vec3 p, vec3 n, float noise) {
     o = vec2(-o.y, o.x);
   }
   return lit * 0.25;
+}
+vec3 sunThrough(vec3 p) {
+  if (uShadowTintOn < 0.5 || uShadowOn < 0.5) return vec3(1.0);
+  vec3 s = (uShadowFromWorld * vec4(p, 1.0)).xyz * 0.5 + 0.5;
+  if (any(lessThan(s, vec3(0.0))) || any(greaterThan(s, vec3(1.0)))) return vec3(1.0);
+  vec4 t = texture(uShadowTint, s.xy);
+  return s.z > t.a + 0.0006 ? t.rgb : vec3(1.0);
 }
 // GGX with the height-correlated visibility of Hammon 2017 and Schlick's Fresnel; Karis 2014 for the preintegrated part
 vec3 fresnel(vec3 f0, float c) { return f0 + (1.0 - f0) * pow(max(1.0 - c, 0.0), 5.0); }
@@ -381,7 +403,7 @@ void main() {
   vec3 light = body * irradianceAround(here, n) * open;
   float nv = max(dot(n, v), 1e-3);
   light += mirrored(here, reflect(-v, n), nr.w) * glossAround(f0, nr.w, nv) * mix(open, 1.0, 0.3);
-  if (nl > 0.0 && shade.y > 0.0) light += uSunColour * shade.y * nl * (body + sunGloss(n, v, f0, nr.w));
+  if (nl > 0.0 && shade.y > 0.0) light += uSunColour * sunThrough(p) * shade.y * nl * (body + sunGloss(n, v, f0, nr.w));
   if (uLampCount > 0) light += lampLight(p, n, v, body, f0, nr.w, noise);
   colour = vec4(light, seen(light * uSeen));
 }

@@ -5,6 +5,7 @@ import {
   Box3,
   Camera as ThreeCamera,
   DepthTexture,
+  HalfFloatType,
   Matrix4,
   UnsignedIntType,
   Vector3,
@@ -27,6 +28,7 @@ export class SunShadow {
   private readonly eye = new ThreeCamera()
   private readonly target = new WebGLRenderTarget(SHADOW_PX, SHADOW_PX, {
     depthTexture: new DepthTexture(SHADOW_PX, SHADOW_PX, UnsignedIntType),
+    type: HalfFloatType,
   })
   private readonly fromWorld = new Matrix4()
   private key = ''
@@ -36,12 +38,13 @@ export class SunShadow {
     this.stage = stage
     stage.light['uShadow']!.value = this.target.depthTexture
     stage.light['uShadowFromWorld']!.value = this.fromWorld
+    stage.light['uShadowTint']!.value = this.target.texture
     this.eye.matrixAutoUpdate = this.eye.matrixWorldAutoUpdate = false
   }
 
   /** Redraws the shadow when the sun (with this sample's place on its disc) or the hidden nodes changed. */
   cast(sky: SkyLight, look: Appearance, index: number): void {
-    const { stage, renderer } = this
+    const { stage } = this
     const d = new Vector3(...sunDirection(sky))
     const on = sky.sunLux > 0 && d.z > 0 && look['look.sun'].shadow
     stage.light['uShadowOn']!.value = on ? 1 : 0
@@ -91,14 +94,34 @@ export class SunShadow {
     this.eye.projectionMatrixInverse.copy(this.eye.projectionMatrix).invert()
     this.fromWorld.multiplyMatrices(this.eye.projectionMatrix, this.eye.matrixWorldInverse)
     stage.light['uShadowTexelM']!.value = Math.max(window.max.x - window.min.x, window.max.y - window.min.y) / SHADOW_PX
+    this.draw(look, hidden, cuts)
+  }
+
+  private draw(look: Appearance, hidden: readonly string[], cuts: Appearance['shown']['cuts']): void {
+    const { stage, renderer } = this
     stage.setHidden(hidden)
     stage.cutting.set(cuts)
     stage.prepare('shadow')
     stage.setHidden(look.shown.hidden)
     stage.cutting.set(look.shown.cuts)
     renderer.setRenderTarget(this.target)
+    renderer.setClearColor(0xffffff, 1)
     renderer.clear()
     renderer.render(stage.scene, this.eye)
+    this.tint(look, hidden, cuts)
+    renderer.setClearColor(0x000000, 0)
+  }
+
+  /** What clear things leave of the sun, over the same depths. */
+  private tint(look: Appearance, hidden: readonly string[], cuts: Appearance['shown']['cuts']): void {
+    const { stage } = this
+    stage.setHidden(hidden)
+    stage.cutting.set(cuts)
+    const any = stage.prepare('tint')
+    stage.setHidden(look.shown.hidden)
+    stage.cutting.set(look.shown.cuts)
+    if (any) this.renderer.render(stage.scene, this.eye)
+    stage.light['uShadowTintOn']!.value = any ? 1 : 0
   }
 
   dispose(): void {

@@ -1,6 +1,8 @@
 // Focus and exposure in the running application: discs of blurred points against the formula, an exposure that draws nothing again, a
 // picked grey, focus by Alt-click, what is kept sharp.
+import { readFileSync } from 'node:fs'
 import { Readable } from 'node:stream'
+import { PNG } from 'pngjs'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { poseOfStand, principalPointPx, projectPoint, type Camera } from '#core/camera'
@@ -266,6 +268,85 @@ describe('a lamp of the file', () => {
   }, 120_000)
 })
 
+describe('the lamp’s lights', () => {
+  it('are the same discs in the saved picture as on the screen', async () => {
+    const { document } = await stand.server.projects.open('demo-lamp')
+    const lights = document.viewpoints.find((v) => v.name === 'Lights of the ring')!
+    const frame = { ...document.working.frame, widthPx: 600, heightPx: 400, densityPpi: 72 }
+    const working: Setup = { ...document.working, ...lights.parts, frame } as Setup
+    id = (await stand.server.projects.create({ ...document, name: 'Ring', working })).id
+    await page.evaluate(() => ['samples', 'stillSamples'].forEach((k) => localStorage.setItem(`yoroi.${k}`, '8')))
+    await page.goto(`${stand.server.url}/project/${id}`)
+    await pictureAt(page, 'all')
+    const shown = await picturePixels(page)
+    const download = page.waitForEvent('download', { timeout: 120_000 })
+    await page.keyboard.press('Control+s')
+    const png = PNG.sync.read(readFileSync((await (await download).path())!))
+    expect([png.width, png.height]).toEqual([600, 400])
+    /** Means over a grid of 60 by 40 cells. */
+    const cells = (p: { width: number; height: number; data: ArrayLike<number> }): number[] =>
+      Array.from({ length: 2400 }, (_, i) => {
+        const [x0, y0] = [(i % 60) / 60, Math.floor(i / 60) / 40]
+        let [sum, n] = [0, 0]
+        for (let y = Math.ceil(y0 * p.height); y < (y0 + 1 / 40) * p.height; y++)
+          for (let x = Math.ceil(x0 * p.width); x < (x0 + 1 / 60) * p.width; x++, n++)
+            sum += p.data[(y * p.width + x) * 4 + 1]!
+        return n > 0 ? sum / n : 0
+      })
+    const [a, b] = [cells(shown), cells(png)]
+    const gaps = a.map((v, i) => Math.abs(v - b[i]!))
+    expect(gaps.reduce((s, v) => s + v, 0) / gaps.length).toBeLessThan(3)
+    // the discs stand out: a good part of the cells is at its brightest, in both
+    for (const c of [a, b]) expect(c.filter((v) => v > 245).length).toBeGreaterThan(40)
+    await page.getByTestId('cell-focus').click()
+    expect(await page.getByTestId('points-told').textContent()).toMatch(/^\d+ bright points?, discs of/)
+  }, 180_000)
+})
+
+describe('glass in the sun', () => {
+  it('tints the light that goes through it, once for a pane with two faces, and nothing before it', async () => {
+    const { NodeIO } = await import('@gltf-transform/core')
+    const { ALL_EXTENSIONS } = await import('@gltf-transform/extensions')
+    const nodes = [
+      new Pen('Floor').use('plaster').box(-5, -5, -0.2, 5, 5, 0, { bevel: 0 }).node(),
+      new Pen('Pane').use('dome glass').box(-2, -1, 1.5, 0, 1, 1.51, { bevel: 0 }).node(),
+    ]
+    const io = new NodeIO().registerExtensions(ALL_EXTENSIONS)
+    const doc = await io.readBinary(glbOf([{ name: 'Set', children: nodes }]))
+    for (const m of doc.getRoot().listMaterials())
+      if (m.getAlphaMode() === 'BLEND') m.setBaseColorFactor([1, 0.1, 0.1, 0.6])
+    const glb = await io.writeBinary(doc)
+    const asset = await stand.server.assets.store({ body: Readable.from([Buffer.from(glb)]), mediaType: 'model/gltf-binary', fileName: 'pane.glb' }) // prettier-ignore
+    const models = [newModel({ id: 'm', name: 'pane.glb', sha256: asset.sha256, sizeBytes: asset.sizeBytes })]
+    const made = newProject({ name: 'Pane', subject: 'room', stand: aimAt([0, -6, 4], [0, 0, 0]), models })
+    const { working: w } = made
+    const working: Setup = {
+      ...w,
+      lens: { ...w.lens, focalMm: 24, riseMm: 0, crossMm: 0 },
+      frame: { ...w.frame, widthPx: 600, heightPx: 400 },
+      exposure: { ...w.exposure, mode: 'direct', ev100: 15.5, outsideEv100: 15.5, tone: 'linear' },
+      look: { ...w.look, sun: { ...w.look.sun, on: true, shadow: true, bearingDeg: 180, elevationDeg: 60 } },
+    }
+    id = (await stand.server.projects.create({ ...made, working })).id
+    await page.goto(`${stand.server.url}/project/${id}`)
+    await pictureAt(page, 'all')
+    const { width, data } = await picturePixels(page)
+    const camera: Camera = { pose: poseOfStand(working.stand), lens: working.lens, frame: working.frame }
+    const at = (p: Vec3): readonly [number, number] => {
+      const q = projectPoint(camera, p)!
+      const i = (Math.round((q.yPx * width) / 600) * width + Math.round((q.xPx * width) / 600)) * 4
+      return [LINEAR[data[i]!]!, LINEAR[data[i + 2]!]!]
+    }
+    // the sun stands in the south at 60 degrees: the pane's light falls 0.87 m north of it
+    const [under, beside] = [at([-1, 0.9, 0]), at([1, 0.9, 0])]
+    const redder = under[0] / under[1] / (beside[0] / beside[1])
+    // of the sun 1 - 0.6 * 0.9 = 0.46 of the blue is left, of the sky all
+    expect(redder).toBeGreaterThan(1.4)
+    expect(redder).toBeLessThan(2.2)
+    expect(under[0] / beside[0]).toBeGreaterThan(0.85)
+  }, 120_000)
+})
+
 describe('the hall', () => {
   async function openHall(change: (s: Setup) => Setup = (s) => s): Promise<void> {
     const { document } = await stand.server.projects.open('demo-hall')
@@ -359,4 +440,31 @@ describe('the hall', () => {
     await page.mouse.up()
     await expect.poll(async () => JSON.stringify((await saved()).working.focus.mode)).not.toBe(JSON.stringify(focus.mode)) // prettier-ignore
   })
+  it('cos^4 of a shifted lens falls off from its axis, not from the middle of the frame', async () => {
+    const lens = { riseMm: 8, focalMm: 24 }
+    const plain = (s: Setup): Setup => ({ ...s, lens: { ...s.lens, ...lens }, exposure: { ...s.exposure, tone: 'linear', ev100: 12, vignetting: false } }) // prettier-ignore
+    await openHall(plain)
+    const even = await picturePixels(page)
+    await openHall((s) => ({ ...plain(s), exposure: { ...plain(s).exposure, vignetting: true } }))
+    const dark = await picturePixels(page)
+    const { width, height } = even
+    // 36 x 24 mm, its axis 8 mm below the middle of a frame that was raised by it
+    for (const [u, v] of [
+      [0.5, 0.06],
+      [0.5, 0.94],
+      [0.1, 0.5],
+    ] as const) {
+      // prettier-ignore
+      const off = Math.hypot((u - 0.5) * 36, (0.5 - v) * 24 + lens.riseMm)
+      const wanted = (24 / Math.hypot(24, off)) ** 4
+      let [a, b] = [0, 0]
+      for (let y = -5; y <= 5; y++)
+        for (let x = -12; x <= 12; x++) {
+          const i = ((Math.round(v * height) + y) * width + Math.round(u * width) + x) * 4 + 1
+          a += LINEAR[dark.data[i]!]!
+          b += LINEAR[even.data[i]!]!
+        }
+      expect(Math.abs(a / b / wanted - 1), `${u}, ${v}: ${a / b} for ${wanted}`).toBeLessThan(0.05)
+    }
+  }, 120_000)
 })

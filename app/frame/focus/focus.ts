@@ -50,6 +50,8 @@ function createFacts() {
   const set = (changes: Partial<Focus>): boolean => part.value !== null && project.run(withFocus(changes))
   const long = (m: number): string => {
     const unit = project.document?.unit ?? 'm'
+    // a sharp zone can be a few tenths of a millimetre deep
+    if (unit === 'm' && Math.abs(m) < 1) return `${(m * 1000).toFixed(Math.abs(m) < 0.01 ? 2 : 1)} mm`
     return m === Infinity ? '∞' : `${formatLength(m, unit)}${unit === 'ft-in' ? '' : ` ${lengthSuffix(unit)}`}`
   }
   const depth = (point: Vec3): number => (project.camera ? depthOf(project.camera.pose, point) : 0)
