@@ -25,12 +25,12 @@ import {
   WebGLRenderTarget,
   type Texture,
 } from 'three'
-import { principalPointPx, type Camera } from '#core/camera'
+import type { Camera } from '#core/camera'
 import { apertureArea, aperturePicture, brightPoints, type BrightPoint } from '#core/optics'
 import type { Size, Tile } from './aim.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
 import { FOUND_FRAGMENT, GATHER_FRAGMENT, SPRITE_FRAGMENT, SPRITE_VERTEX } from './shaders-points.ts'
-import { fullDisc } from './spread.ts'
+import { catOf, fullDisc, inFrame, type TakenOut } from './lens-frame.ts'
 import type { Owner, Targets } from './targets.ts'
 import type { Blur, PointsTold } from './types.ts'
 
@@ -43,12 +43,6 @@ export interface PointSample {
   /** Its place on the lens, radius 1. */
   readonly lens: readonly [number, number]
   readonly axial: readonly [number, number]
-}
-/** How a pass takes points out of a sample; null: there are none. */
-export interface TakenOut {
-  readonly points: Texture
-  readonly shift: Vector4
-  readonly inFrame: Vector4
 }
 interface Found {
   readonly size: Size
@@ -294,20 +288,6 @@ const discsOf =
   (distanceM: number): number =>
     (fullDisc(camera, blur, { widthPx: width }) / 2) * ((distanceM - blur.focusM) / distanceM)
 
-/** Where the optical axis meets the frame, and how far the barrel's far rim stands aside for each part of the frame; y up. */
-export function catOf(camera: Camera, strength: number): Vector4 {
-  const { widthPx: w, heightPx: h } = camera.frame
-  const { xPx, yPx } = principalPointPx(camera)
-  const diagonal = Math.hypot(w, h)
-  return new Vector4(xPx / w, 1 - yPx / h, (strength * 2 * w) / diagonal, (strength * 2 * h) / diagonal)
-}
-/** From and size of what is drawn, as shares of the frame; y up. */
-export function inFrame(camera: Camera, tile: Tile | null): Vector4 {
-  const { widthPx: w, heightPx: h } = camera.frame
-  return tile
-    ? new Vector4(tile.x / w, 1 - (tile.y + tile.height) / h, tile.width / w, tile.height / h)
-    : new Vector4(0, 0, 1, 1)
-}
 const floats = ({ width, height }: Size): WebGLRenderTarget =>
   new WebGLRenderTarget(width, height, {
     ...{ type: FloatType, depthBuffer: false },

@@ -1,12 +1,12 @@
 // Focus: where a sample looks through the lens, and how far its points are spread.
 
 import { HalfFloatType, LinearFilter, Vector2, Vector3, Vector4, WebGLRenderTarget, type ShaderMaterial } from 'three'
-import { principalPointPx, type Camera } from '#core/camera'
+import type { Camera } from '#core/camera'
 import { apertureM, aperturePoint, aperturePoints } from '#core/optics'
 import type { LensPlace, Size, Tile } from './aim.ts'
 import type { Uniforms } from './light-uniforms.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
-import { catOf, inFrame, type TakenOut } from './points.ts'
+import { catOf, fullDisc, inFrame, type TakenOut } from './lens-frame.ts'
 import { MOST_PLACES, SPREAD_FRAGMENT, SPREAD_TAPS } from './shaders-spread.ts'
 import type { Blur } from './types.ts'
 
@@ -29,14 +29,6 @@ export function lensPlace(camera: Camera, blur: Blur, index: number, of: number)
 /** The same with a lens of radius 1. */
 export const onLens = (blur: Blur, index: number, of: number): readonly [number, number] =>
   of === 1 ? [0, 0] : aperturePoints(blur.shape, of)[index % of]!
-
-/** Diameter of the disc of what lies infinitely far behind the focus, pixels of a picture as wide as said. */
-export function fullDisc(camera: Camera, blur: Blur, { widthPx }: { readonly widthPx: number }): number {
-  const { focalMm } = camera.lens
-  const f = focalMm / 1000
-  const mm = (focalMm * f) / (blur.fNumber * (blur.focusM - f))
-  return (mm * principalPointPx(camera).pxPerMm * widthPx) / camera.frame.widthPx
-}
 
 export interface SpreadBy {
   readonly camera: Camera

@@ -1,7 +1,6 @@
 // An aperture that is a grey picture: where samples look through it, and how much of its square is open.
 // Model: cells of a square [-1, 1] about the middle of the lens; a place is chosen by the sum of the grey up to it, rows first, so that
 // evenly spread numbers give places as dense as the picture is bright.
-import type { ApertureShape } from './aperture.ts'
 
 export interface AperturePicture {
   readonly side: number
@@ -18,7 +17,7 @@ export const PICTURE_SIDE = { least: 4, most: 64, made: 48 } as const
 
 const known = new Map<string, AperturePicture | null>()
 /** The picture of a shape; null where it has none, or one that cannot be used (all black, or not a square). */
-export function aperturePicture({ picture }: Pick<ApertureShape, 'picture'>): AperturePicture | null {
+export function aperturePicture({ picture }: { readonly picture?: string | undefined }): AperturePicture | null {
   if (!picture) return null
   const before = known.get(picture)
   if (before !== undefined) return before

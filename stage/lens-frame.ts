@@ -1,0 +1,36 @@
+// How a lens lies over a frame: how wide its discs are, where its axis meets the frame, what part of the frame is drawn.
+import { Vector4, type Texture } from 'three'
+import { principalPointPx, type Camera } from '#core/camera'
+import type { Tile } from './aim.ts'
+import type { Blur } from './types.ts'
+
+/** How a pass takes points out of a sample; null: there are none. */
+export interface TakenOut {
+  readonly points: Texture
+  readonly shift: Vector4
+  readonly inFrame: Vector4
+}
+
+/** Diameter of the disc of what lies infinitely far behind the focus, pixels of a picture as wide as said. */
+export function fullDisc(camera: Camera, blur: Blur, { widthPx }: { readonly widthPx: number }): number {
+  const { focalMm } = camera.lens
+  const f = focalMm / 1000
+  const mm = (focalMm * f) / (blur.fNumber * (blur.focusM - f))
+  return (mm * principalPointPx(camera).pxPerMm * widthPx) / camera.frame.widthPx
+}
+
+/** Where the optical axis meets the frame, and how far the barrel's far rim stands aside for each part of the frame; y up. */
+export function catOf(camera: Camera, strength: number): Vector4 {
+  const { widthPx: w, heightPx: h } = camera.frame
+  const { xPx, yPx } = principalPointPx(camera)
+  const diagonal = Math.hypot(w, h)
+  return new Vector4(xPx / w, 1 - yPx / h, (strength * 2 * w) / diagonal, (strength * 2 * h) / diagonal)
+}
+
+/** From and size of what is drawn, as shares of the frame; y up. */
+export function inFrame(camera: Camera, tile: Tile | null): Vector4 {
+  const { widthPx: w, heightPx: h } = camera.frame
+  return tile
+    ? new Vector4(tile.x / w, 1 - (tile.y + tile.height) / h, tile.width / w, tile.height / h)
+    : new Vector4(0, 0, 1, 1)
+}
