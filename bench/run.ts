@@ -116,7 +116,7 @@ async function dragGaps(): Promise<Row[]> {
 }
 
 /** Loaded when a model is brought in, or where there is no worker. */
-const ON_DEMAND = /^(engine|import\.worker|draco|meshopt)/
+const ON_DEMAND = /^(engine|import\.worker|table\.worker|draco|meshopt)/
 
 interface Built {
   readonly file: string

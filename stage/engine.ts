@@ -297,6 +297,7 @@ export class StageEngine implements StageContract {
       sample = 0
       return ++t >= tiles.length
     })
+    this.passes.forgetPoints()
     if (!done) return null
     const png = new Uint8Array(await (await pngOf(sheet)).arrayBuffer())
     return new Blob([withDensity(png, densityPpi) as BlobPart], { type: 'image/png' })

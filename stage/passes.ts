@@ -240,6 +240,8 @@ export class Passes {
 
   /** Bright points of a sample: found in the first one of a picture, gathered from each; what has to be taken out of it. */
   private pointsOf(owner: Owner, t: Targets, by: PointSample, index: number, of: number): TakenOut | null {
+    // focused nearer than the focal length there are no discs
+    if (!lensPlace(by.camera, by.blur, 0, 1)) return null
     if (owner === 'still') return this.points.takenOut(owner, by)
     if (!WITH_POINTS.has(owner) || of === 1) return null
     if (index === 0) this.points.begin(owner, t, by, of)
@@ -264,6 +266,10 @@ export class Passes {
       this.points.gather('still', t, by)
     }
     this.targets.drop('points')
+  }
+  /** Lets go of what was found for a finished picture. */
+  forgetPoints(): void {
+    this.points.forget('still')
   }
   /** How many bright points a picture has, and how wide they are; null where there are none. */
   pointsIn(owner: Owner, camera: Camera, look: Appearance): PointsTold | null {
@@ -355,7 +361,10 @@ export class Passes {
   finished(owner: Owner, size: Size, { camera, look, tile = null }: Finished): Promise<ImageData> {
     const t = this.targets.get(owner)!
     const { summed } = t
-    const points = look.blur && this.points.drawnOf(owner, { camera, blur: look.blur, size, tile })
+    const points =
+      look.blur &&
+      lensPlace(camera, look.blur, 0, 1) &&
+      this.points.drawnOf(owner, { camera, blur: look.blur, size, tile })
     if (summed > 1) this.addUp(t)
     const [source, flat] = (summed > 1 ? t.sum : (t.spread ?? t.lit)).textures as [Texture, Texture]
     const isFiltered = summed === 1 && FILTERED.has(owner)

@@ -58,3 +58,12 @@ export interface ImportDoor {
   /** Whether the surface read last is closed; null before one is read. */
   closedness(): Promise<Closedness | null>
 }
+
+/** A colour table as the document keeps it, or why a file is none. */
+export type ReadTable =
+  | { readonly ok: true; readonly size: number; readonly data: string; readonly title: string; readonly note: string }
+  | { readonly ok: false; readonly message: string }
+/** What the page asks of the worker that reads colour tables. */
+export interface TableDoor {
+  read(file: File): Promise<ReadTable>
+}

@@ -1,4 +1,5 @@
 // Door of the workers.
 export { createGeometry, type GeometryClient } from './client.ts'
 export { createImport, type ImportClient } from './import-client.ts'
+export { readTable } from './table-client.ts'
 export type { CheckRequest, FoundWalls, GeometryContract, ReadFile } from './contract.ts'

@@ -1,7 +1,7 @@
 // Colour tables of the project: brought in from a .cube file, chosen for the finish, taken out.
 import { computed, ref } from 'vue'
-import { packTable, readCube } from '#core/optics'
 import type { Command, TableRef } from '#model'
+import { readTable } from '#workers'
 import { newId, useProject } from '../../stores/project.ts'
 import { useExposure } from './exposure.ts'
 
@@ -31,14 +31,16 @@ export function useTables() {
   async function bring(file: File): Promise<void> {
     said.value = ''
     if (file.size > MOST_BYTES) return void (said.value = `${file.name} is too large for a colour table.`)
-    const read = readCube(await file.text())
+    const { id } = project
+    const read = await readTable(file)
+    if (project.id !== id) return
     if (!read.ok) return void (said.value = `${file.name} was not taken. ${read.message}`)
-    const data = packTable(read.table)
+    const { data, size } = read
     const known = list.value.find((t) => t.data === data)
     if (!known && list.value.length >= MOST_TABLES)
       return void (said.value = `A project has ${MOST_TABLES} tables at most: take one out first.`)
     const name = (read.title || file.name.replace(/\.cube$/i, '')).slice(0, 200) || 'Table'
-    const made = known ?? { id: newId(), name, size: read.table.size, data }
+    const made = known ?? { id: newId(), name, size, data }
     if (!known && !project.run(withTables([...list.value, made]))) return
     choose(made.id)
     said.value = read.note
