@@ -1,4 +1,4 @@
-// The picture's passes: surfaces, shadow, lighting, clear things, sum, finish; and the surroundings that smooth things mirror.
+// The picture's passes: surfaces, shadow, lighting, clear things, sum, finish.
 // Model: see shaders.ts. A picture's sample is five passes into targets that belong to its kind of picture.
 
 import {
@@ -6,16 +6,12 @@ import {
   Color,
   CustomBlending,
   DataUtils,
-  HalfFloatType,
-  LinearFilter,
-  LinearMipmapLinearFilter,
   Matrix4,
   OneFactor,
   ShaderMaterial,
   Vector2,
   Vector3,
   Vector4,
-  WebGLCubeRenderTarget,
   type Texture,
   type WebGLRenderer,
 } from 'three'
@@ -29,6 +25,7 @@ import { CutGhostPass } from './cut-ghost.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
 import type { StageScene } from './scene.ts'
 import { SunShadow } from './sun-shadow.ts'
+import { CUBE_CAMERA, PRODUCT_RADIUS_M, Surroundings } from './surroundings.ts'
 import { TargetStore, type Owner, type Targets } from './targets.ts'
 import { Finish } from './finish.ts'
 import { LampLight, lampUniforms } from './lamp-light.ts'
@@ -36,7 +33,7 @@ import { linearOf } from './flat-tone.ts'
 import type { TakenOut } from './lens-frame.ts'
 import { PointsPass, type PointSample } from './points.ts'
 import { hasLens, lensPlace, onLens, SpreadPass, type SpreadBy } from './spread.ts'
-import { ADD_FRAGMENT, COPY_FRAGMENT, LIGHTING_FRAGMENT } from './shaders.ts'
+import { ADD_FRAGMENT, LIGHTING_FRAGMENT } from './shaders.ts'
 import type { Appearance, Blur, PointsTold } from './types.ts'
 
 /** Beside a sample's place: cut faces, what it is a sample of, and of how many it is one. */
@@ -73,33 +70,6 @@ export const SCENE_FACTOR = exposureFactor(SCENE_EV)
 /** Contact shading reaches this far, metres (less in small models). */
 const CONTACT_M = 0.45
 
-/** The mirrored surroundings: pixels a side of each face, and what counts as a product. */
-const ENVIRONMENT_PX = 64
-const PRODUCT_RADIUS_M = 1.5
-/** Right and up of the six faces of a cube map in the order of OpenGL (+x -x +y -y +z -z). Source: gl21, table 3.26. */
-const CUBE_FACES: readonly (readonly [readonly [number, number, number], readonly [number, number, number]])[] = [
-  [[0, 0, -1], [0, -1, 0]],
-  [[0, 0, 1], [0, -1, 0]],
-  [[1, 0, 0], [0, 0, 1]],
-  [[1, 0, 0], [0, 0, -1]],
-  [[1, 0, 0], [0, -1, 0]],
-  [[-1, 0, 0], [0, -1, 0]],
-] // prettier-ignore
-/** Only its projection's kind is read: the view comes from the face. */
-const CUBE_CAMERA: Camera = {
-  pose: { station: [0, 0, 0], bearingDeg: 0, tiltDeg: 0, rollDeg: 0 },
-  lens: {
-    projection: { kind: 'perspective' },
-    focalMm: 18,
-    sensorMm: { width: 36, height: 36 },
-    sensorUse: 'acrossWidth',
-    riseMm: 0,
-    crossMm: 0,
-    distortion: null,
-  },
-  frame: { widthPx: ENVIRONMENT_PX, heightPx: ENVIRONMENT_PX, densityPpi: 72, guides: 'none' },
-}
-
 /** Metres between hatching lines; `paperM` is a printed millimetre in the model, null where the picture has no scale. */
 function hatchDistance(hatch: Spacing | undefined, paperM: number | null, plainM: number): number {
   if (hatch && 'modelM' in hatch) return hatch.modelM
@@ -125,15 +95,8 @@ export class Passes {
   private readonly clipFromWorld = new Matrix4()
   private readonly lighting: ShaderMaterial
   private readonly add = fullPass(ADD_FRAGMENT, { uSource: { value: null }, uFlatSource: { value: null } })
-  private readonly copy = fullPass(COPY_FRAGMENT, { uSource: { value: null } })
-  private readonly environment = new WebGLCubeRenderTarget(ENVIRONMENT_PX, {
-    type: HalfFloatType,
-    generateMipmaps: true,
-    minFilter: LinearMipmapLinearFilter,
-    magFilter: LinearFilter,
-    depthBuffer: false,
-  })
   private readonly finish: Finish
+  private readonly surroundings: Surroundings
   private readonly lamps: LampLight
   private readonly lampUniforms = lampUniforms()
   private sky = { key: '', scale: 1 }
@@ -151,6 +114,7 @@ export class Passes {
     this.shadow = new SunShadow(renderer, stage)
     this.ghost = new CutGhostPass(gl, stage)
     this.finish = new Finish(gl)
+    this.surroundings = new Surroundings(gl, stage)
     this.lamps = new LampLight(renderer, stage)
     this.spread = new SpreadPass(gl)
     this.points = new PointsPass(gl)
@@ -320,42 +284,18 @@ export class Passes {
     this.renderer.setRenderTarget(null)
   }
 
-  /**
-   * Draws the surroundings into the small cube map that smooth surfaces mirror: from the middle of a room, or of a product's
-   * scene without the product.
-   */
+  /** Draws the surroundings that smooth surfaces mirror. */
   captureEnvironment(look: Appearance): void {
-    const { stage, renderer } = this
-    const facts = stage.facts
-    if (!facts) return
-    const small = stage.radius < PRODUCT_RADIUS_M
-    const main = small
-      ? facts.nodes.filter((n) => n.parentId !== null && n.kind !== 'surroundings' && n.materials.length > 0)
-      : []
-    const hidden = [...look.shown.hidden, ...main.map((n) => n.id)]
-    const { min, max } = facts.box
-    const eye = new Vector3(stage.centre.x, stage.centre.y, min[2] + (max[2] - min[2]) * (small ? 0.6 : 0.3))
-    const plain: Appearance = { ...look, shown: { ...look.shown, hidden } }
-    const size = { width: ENVIRONMENT_PX, height: ENVIRONMENT_PX }
-    stage.light['uEnvironmentOn']!.value = 0
-    stage.light['uEnvironment']!.value = null
-    for (const [face, [right, up]] of CUBE_FACES.entries()) {
-      const r = new Vector3(...right)
-      const u = new Vector3(...up)
-      this.cubeView = { world: new Matrix4().makeBasis(r, u, r.clone().cross(u)).setPosition(eye) }
+    this.surroundings.capture(look, (plain, size, world) => {
+      this.face = world
       this.sample('around', CUBE_CAMERA, plain, size, null, 0)
-      this.cubeView = null
-      renderer.setRenderTarget(this.environment, face)
-      this.copy.uniforms['uSource']!.value = this.targets.get('around')!.lit.textures[0]
-      this.gl.full(this.copy)
-    }
-    renderer.setRenderTarget(null)
+      this.face = null
+      return this.targets.get('around')!.lit.textures[0]!
+    })
     this.targets.drop('around')
-    stage.light['uEnvironment']!.value = this.environment.texture
-    stage.light['uEnvironmentOn']!.value = 1
   }
   /** While the surroundings are captured: the cube face's own view instead of a camera's. */
-  private cubeView: { readonly world: Matrix4 } | null = null
+  private face: Matrix4 | null = null
 
   /** The mean of an owner's samples, exposed and developed: RGBA, rows from the top. Draws no surface. */
   finished(owner: Owner, size: Size, { camera, look, tile = null }: Finished): Promise<ImageData> {
@@ -400,7 +340,7 @@ export class Passes {
     this.spread.dispose()
     this.points.dispose()
     this.lamps.dispose()
-    this.environment.dispose()
+    this.surroundings.dispose()
   }
 
   private aim(
@@ -411,8 +351,8 @@ export class Passes {
     cut: ViewCuts,
     lens: LensPlace | null = null,
   ): void {
-    if (this.cubeView) {
-      this.aimAtFace(this.cubeView.world)
+    if (this.face) {
+      this.aimAtFace(this.face)
       return
     }
     aimEye(this.eye, this.stage, camera, tile, size, jitter, cut, lens)
