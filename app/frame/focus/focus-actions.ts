@@ -27,7 +27,9 @@ export function focusActions(): Action[] {
     action('focus-aim', 'Focus on the aim', () => set({ on: true, mode: { kind: 'aim' } }), { enabled: canBlur }),
     action('focus-object', 'Focus on an object: click it', () => begin('focus-object'), { enabled: canBlur }),
     action('focus-between', 'Keep sharp from here to there: click both', () => begin('focus-between'), { enabled: canBlur }), // prettier-ignore
-    action('sharp-zone', 'Outline what is sharp in the picture', () => (view.zone = !view.zone), { enabled: canBlur }),
+    action('sharp-zone', 'Outline what is sharp in the picture', () => (view.open('focus'), (view.zone = !view.zone)), {
+      enabled: canBlur,
+    }),
     action('hyperfocal', 'Focus at the hyperfocal distance', toHyperfocal, { enabled: () => isOpen() && sharp.value !== null && part.value?.on === true }), // prettier-ignore
   ]
 }
