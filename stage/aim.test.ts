@@ -6,6 +6,7 @@ import { apertureM, blurDiscMm } from '#core/optics'
 import { cameraOf } from '../tests/support/cameras.ts'
 import { aimEye, type LensPlace, type ViewCuts } from './aim.ts'
 import type { StageScene } from './scene.ts'
+import { onLens } from './sample.ts'
 import { lensPlace } from './spread.ts'
 
 /** A model between 2 and 12 m before the station. */
@@ -68,15 +69,15 @@ describe('seen from beside the middle of the lens', () => {
         const disc = blurDiscMm({ focalMm: 50, fNumber: 2, focusM, distanceM: focusM * 1.6 }) * (300 / 36)
         expect(Math.hypot(c[0] - d[0], c[1] - d[1])).toBeCloseTo((disc / 2) * Math.hypot(u, v), 3)
         // what a lens that blurs takes is within its aperture
-        const place = lensPlace(camera, blur, 3, 16)!
+        const place = lensPlace(camera, blur, onLens(blur, 3, 16))!
         expect(Math.hypot(place.xM, place.yM)).toBeLessThan(radius * 1.1)
       }),
     )
   })
   it('nothing is blurred where there is no lens, or focus lies within the focal length', () => {
     const blur = { focusM: 0.04, fNumber: 2, shape: { blades: 5, rotationDeg: 0, roundness: 0 } }
-    expect(lensPlace(cameraOf({}, { focalMm: 50 }, [300, 200]), blur, 1, 4)).toBeNull()
+    expect(lensPlace(cameraOf({}, { focalMm: 50 }, [300, 200]), blur, [0.2, 0.1])).toBeNull()
     const parallel = cameraOf({}, { projection: { kind: 'parallel', widthM: 4 } }, [300, 200])
-    expect(lensPlace(parallel, { ...blur, focusM: 3 }, 1, 4)).toBeNull()
+    expect(lensPlace(parallel, { ...blur, focusM: 3 }, [0.2, 0.1])).toBeNull()
   })
 })

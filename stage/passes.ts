@@ -15,7 +15,6 @@ import {
   type Texture,
   type WebGLRenderer,
 } from 'three'
-import { halton } from '#core/base'
 import { axesOf, type Camera } from '#core/camera'
 import { DAYLIGHT, exposureFactor, SUN_COLOUR, sunDirection, skyScale, type SkyLight } from '#core/optics'
 import { ALL_SHOWN, OUTLINE, type Spacing } from '#core/section'
@@ -32,7 +31,8 @@ import { LampLight, lampUniforms } from './lamp-light.ts'
 import { linearOf } from './flat-tone.ts'
 import type { TakenOut } from './lens-frame.ts'
 import { PointsPass, type PointSample } from './points.ts'
-import { hasLens, lensPlace, onLens, SpreadPass, type SpreadBy } from './spread.ts'
+import { sampleAt } from './sample.ts'
+import { hasLens, lensPlace, SpreadPass, type SpreadBy } from './spread.ts'
 import { ADD_FRAGMENT, LIGHTING_FRAGMENT } from './shaders.ts'
 import type { Appearance, Blur, PointsTold } from './types.ts'
 
@@ -163,16 +163,10 @@ export class Passes {
     stage.setHidden(look.shown.hidden)
     // the surroundings that smooth things mirror are those of the uncut model
     stage.cutting.set(owner === 'around' ? ALL_SHOWN.cuts : look.shown.cuts)
-    this.shadow.cast(sky, look, index)
+    const s = sampleAt(index, of, blur)
+    this.shadow.cast(sky, look, s.sun)
     this.lamps.set(this.lampUniforms, camera.pose.station, look, factor, owner !== 'moving')
-    this.aim(
-      camera,
-      tile,
-      size,
-      index === 0 ? [0, 0] : [halton(index, 2) - 0.5, halton(index, 3) - 0.5],
-      look.shown.cuts,
-      blur && lensPlace(camera, blur, index, of),
-    )
+    this.aim(camera, tile, size, s.pixel, look.shown.cuts, blur && lensPlace(camera, blur, s.lens))
     // surfaces
     stage.prepare(look.clay ? 'clay' : 'solid')
     stage.surfaceUniforms((u) => (u['inverseView']!.value = this.eye.matrixWorld))
@@ -197,15 +191,15 @@ export class Passes {
     const perPx = (tile ? camera.frame.widthPx : size.width) / camera.frame.widthPx
     const axial = [e[10]!, e[14]!] as const
     t.axial = axial
-    const takenOut = blur && this.pointsOf(owner, t, { camera, blur, size, tile, lens: onLens(blur, index, of), axial }, index, of) // prettier-ignore
-    this.spreadSample(t, blur, { camera, size, perPx, index, of, axial, tile, takenOut })
+    const takenOut = blur && this.pointsOf(owner, t, { camera, blur, size, tile, lens: s.lens, axial }, index, of)
+    this.spreadSample(t, blur, { camera, size, perPx, sample: s, axial, tile, takenOut })
     renderer.setRenderTarget(null)
   }
 
   /** Bright points of a sample: found in the first one of a picture, gathered from each; what has to be taken out of it. */
   private pointsOf(owner: Owner, t: Targets, by: PointSample, index: number, of: number): TakenOut | null {
     // focused nearer than the focal length there are no discs
-    if (!lensPlace(by.camera, by.blur, 0, 1)) return null
+    if (!lensPlace(by.camera, by.blur)) return null
     if (owner === 'still') return this.points.takenOut(owner, by)
     if (!WITH_POINTS.has(owner) || of === 1) return null
     if (index === 0) this.points.begin(owner, t, by, of)
@@ -216,7 +210,7 @@ export class Passes {
   findPoints(camera: Camera, look: Appearance, faces: DrawnFaces | null): void {
     this.points.forget('still')
     const { blur } = look
-    if (!blur || !lensPlace(camera, blur, 0, 1)) return
+    if (!blur || !lensPlace(camera, blur)) return
     const { widthPx, heightPx } = camera.frame
     const k = Math.min(1, POINTS_PX / Math.max(widthPx, heightPx))
     const size = { width: Math.max(8, Math.round(widthPx * k)), height: Math.max(8, Math.round(heightPx * k)) }
@@ -244,13 +238,14 @@ export class Passes {
   private spreadSample(t: Targets, blur: Blur | null, by: Omit<SpreadBy, 'blur'>): void {
     t.spread = null
     t.again = null
-    if (!blur || !lensPlace(by.camera, blur, 0, 1)) return
+    if (!blur || !lensPlace(by.camera, blur)) return
     t.blurred ??= SpreadPass.target(by.size)
     t.spread = t.blurred
-    const draw = (of: number): void => this.spread.draw(t.lit, t.facts, t.blurred!, { ...by, blur, of })
-    const isFirst = by.index === 0
-    draw(isFirst ? 1 : by.of)
-    if (isFirst && by.of > 1) t.again = () => draw(by.of)
+    const draw = (of: number): void =>
+      this.spread.draw(t.lit, t.facts, t.blurred!, { ...by, blur, sample: { ...by.sample, of } })
+    const { index, of } = by.sample
+    draw(index === 0 ? 1 : of)
+    if (index === 0 && of > 1) t.again = () => draw(of)
   }
 
   /** Cut faces among the surfaces; lines as wide as on paper at the frame's density. */
@@ -302,9 +297,7 @@ export class Passes {
     const t = this.targets.get(owner)!
     const { summed } = t
     const points =
-      look.blur &&
-      lensPlace(camera, look.blur, 0, 1) &&
-      this.points.drawnOf(owner, { camera, blur: look.blur, size, tile })
+      look.blur && lensPlace(camera, look.blur) && this.points.drawnOf(owner, { camera, blur: look.blur, size, tile })
     if (summed > 1) this.addUp(t)
     const [source, flat] = (summed > 1 ? t.sum : (t.spread ?? t.lit)).textures as [Texture, Texture]
     const isFiltered = summed === 1 && FILTERED.has(owner)

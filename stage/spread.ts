@@ -2,11 +2,12 @@
 
 import { HalfFloatType, LinearFilter, Vector2, Vector3, Vector4, WebGLRenderTarget, type ShaderMaterial } from 'three'
 import type { Camera } from '#core/camera'
-import { apertureM, aperturePoint, aperturePoints } from '#core/optics'
+import { apertureM, aperturePoint } from '#core/optics'
 import type { LensPlace, Size, Tile } from './aim.ts'
 import type { Uniforms } from './light-uniforms.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
 import { catOf, fullDisc, inFrame, type TakenOut } from './lens-frame.ts'
+import { onLens, type Sample } from './sample.ts'
 import { MOST_PLACES, SPREAD_FRAGMENT, SPREAD_TAPS } from './shaders-spread.ts'
 import type { Blur } from './types.ts'
 
@@ -16,19 +17,14 @@ const MOST_PX = { some: 16, all: 40 } as const
 /** Whether a camera has a lens that blurs. */
 export const hasLens = (camera: Camera): boolean => camera.lens.projection.kind === 'perspective'
 
-/** Where sample `index` of `of` looks through the lens; the only one through its middle. */
-export function lensPlace(camera: Camera, blur: Blur, index: number, of: number): LensPlace | null {
+/** Where a place on the lens (radius 1) lies; null where nothing is blurred. */
+export function lensPlace(camera: Camera, blur: Blur, [x, y]: readonly [number, number] = [0, 0]): LensPlace | null {
   const { focalMm } = camera.lens
   // focused nearer than the focal length there is no picture: the lens stays a point
   if (!hasLens(camera) || !(blur.focusM > (focalMm / 1000) * 1.001)) return null
   const radius = apertureM({ focalMm, fNumber: blur.fNumber, focusM: blur.focusM }) / 2
-  const [x, y] = onLens(blur, index, of)
   return { xM: x * radius, yM: y * radius, focusM: blur.focusM }
 }
-
-/** The same with a lens of radius 1. */
-export const onLens = (blur: Blur, index: number, of: number): readonly [number, number] =>
-  of === 1 ? [0, 0] : aperturePoints(blur.shape, of)[index % of]!
 
 export interface SpreadBy {
   readonly camera: Camera
@@ -36,8 +32,7 @@ export interface SpreadBy {
   readonly size: Size
   /** Pixels of what is drawn to one of the frame. */
   readonly perPx: number
-  readonly index: number
-  readonly of: number
+  readonly sample: Sample
   /** Of the projection: how depth goes with the distance along the axis. */
   readonly axial: readonly [number, number]
   readonly tile: Tile | null
@@ -74,7 +69,8 @@ export class SpreadPass {
 
   /** Spreads a lit sample into `to`; `of`: how many samples the picture has, 1 for all of the disc at once. */
   draw(lit: WebGLRenderTarget, facts: WebGLRenderTarget, to: WebGLRenderTarget, by: SpreadBy): void {
-    const { camera, blur, size, perPx, index, of } = by
+    const { camera, blur, size, perPx } = by
+    const { index, of } = by.sample
     const all = of === 1
     const u = this.uniforms
     u['uSource']!.value = lit.textures[0]
@@ -97,7 +93,7 @@ export class SpreadPass {
     this.gl.renderer.setRenderTarget(null)
   }
 
-  private passFor({ takenOut, blur, of }: SpreadBy): ShaderMaterial {
+  private passFor({ takenOut, blur, sample: { of } }: SpreadBy): ShaderMaterial {
     const defines = { ...(takenOut && { POINTS: '' }), ...(of > 1 && (blur.shape.catsEye ?? 0) > 0 && { CATS_EYE: '' }) } // prettier-ignore
     const key = Object.keys(defines).join()
     let pass = this.passes.get(key)
@@ -109,7 +105,8 @@ export class SpreadPass {
     return pass
   }
   /** What is taken out, and how the barrel of the lens cuts places off. */
-  private pointUniforms({ camera, blur, tile, takenOut, index, of }: SpreadBy): void {
+  private pointUniforms({ camera, blur, tile, takenOut, sample }: SpreadBy): void {
+    const { of } = sample
     const u = this.uniforms
     u['uPoints2D']!.value = takenOut?.points ?? null
     if (takenOut) (u['uLensShift']!.value as Vector4).copy(takenOut.shift)
@@ -117,7 +114,7 @@ export class SpreadPass {
     ;(u['uInFrame']!.value as Vector4).copy(inFrame(camera, tile))
     const cat = of > 1 ? (blur.shape.catsEye ?? 0) : 0
     ;(u['uCat']!.value as Vector4).copy(catOf(camera, cat))
-    ;(u['uLens']!.value as Vector2).set(...onLens(blur, index, of))
+    ;(u['uLens']!.value as Vector2).set(...sample.lens)
     const n = cat > 0 ? Math.min(of, MOST_PLACES) : 0
     u['uPlaceCount']!.value = n
     const places = u['uPlaces']!.value as Vector2[]

@@ -1,5 +1,5 @@
 // The sun's shadow: the depths that the sun sees over the model's box, redrawn when sun, hidden things or model changed.
-// Model: the sun is a disc; every third sample sees it from another of its points, so that shadows soften as samples add up.
+// Model: the sun is a disc; some samples together see it from another of its points, so that shadows soften as samples add up.
 
 import {
   Box3,
@@ -12,7 +12,6 @@ import {
   WebGLRenderTarget,
   type WebGLRenderer,
 } from 'three'
-import { halton } from '#core/base'
 import { sunDirection, type SkyLight } from '#core/optics'
 import type { StageScene } from './scene.ts'
 import { ALL_SHOWN } from '#core/section'
@@ -42,16 +41,14 @@ export class SunShadow {
     this.eye.matrixAutoUpdate = this.eye.matrixWorldAutoUpdate = false
   }
 
-  /** Redraws the shadow when the sun (with this sample's place on its disc) or the hidden nodes changed. */
-  cast(sky: SkyLight, look: Appearance, index: number): void {
+  /** Redraws the shadow when the sun (with a sample's place on its disc) or the hidden nodes changed. */
+  cast(sky: SkyLight, look: Appearance, place: readonly [number, number]): void {
     const { stage } = this
     const d = new Vector3(...sunDirection(sky))
     const on = sky.sunLux > 0 && d.z > 0 && look['look.sun'].shadow
     stage.light['uShadowOn']!.value = on ? 1 : 0
     ;(stage.light['uSun']!.value as Vector3).copy(d)
     if (!on) return
-    // three neighbouring samples share a shadow: a third of the redraws, and the sun's disc is still well covered
-    const place = discPoint(Math.floor((index + 1) / 3))
     const hidden = look.shown.shadows === 'kept' ? [] : look.shown.hidden
     // what is cut away goes on casting its shadow, unless the sun is let in
     const cuts = look.shown.cuts.lightIn ? look.shown.cuts : ALL_SHOWN.cuts
@@ -127,12 +124,4 @@ export class SunShadow {
   dispose(): void {
     this.target.dispose()
   }
-}
-
-/** A point of the unit disc for sample `index` (its middle for 0). */
-function discPoint(index: number): readonly [number, number] {
-  if (index === 0) return [0, 0]
-  const r = Math.sqrt(halton(index, 5)) / 2
-  const a = 2 * Math.PI * halton(index, 7)
-  return [r * Math.cos(a), r * Math.sin(a)]
 }
