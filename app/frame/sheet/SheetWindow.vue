@@ -1,7 +1,6 @@
 <script setup lang="ts">
 // The tiles that are in the window of a long contact sheet; dragged, they change their order.
-import { ref, shallowRef, watch } from 'vue'
-import { useDraggable } from 'vue-draggable-plus'
+import { onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import type { Viewpoint } from '#model'
 
 const props = defineProps<{
@@ -13,14 +12,25 @@ const emit = defineEmits<{ moved: [from: number, to: number] }>()
 const root = ref<HTMLElement | null>(null)
 const list = shallowRef<Viewpoint[]>([])
 watch(() => props.items, (items) => (list.value = [...items]), { immediate: true }) // prettier-ignore
-useDraggable(root, list, {
-  animation: 120,
-  handle: '.recall',
-  delay: 60,
-  onEnd: ({ oldIndex, newIndex }) => {
-    if (oldIndex === undefined || newIndex === undefined || oldIndex === newIndex) return
-    emit('moved', props.first + oldIndex, props.first + newIndex)
-  },
+// its code comes after the picture's
+let dragging: { destroy: () => void } | null = null
+let isGone = false
+onMounted(async () => {
+  const { useDraggable } = await import('vue-draggable-plus')
+  if (!root.value || isGone) return
+  dragging = useDraggable(root.value, list, {
+    animation: 120,
+    handle: '.recall',
+    delay: 60,
+    onEnd: ({ oldIndex, newIndex }) => {
+      if (oldIndex === undefined || newIndex === undefined || oldIndex === newIndex) return
+      emit('moved', props.first + oldIndex, props.first + newIndex)
+    },
+  })
+})
+onBeforeUnmount(() => {
+  isGone = true
+  dragging?.destroy()
 })
 </script>
 
