@@ -200,6 +200,8 @@ export const exposureSchema = z.object({
       table: z.object({ id, strength: finite.min(0).max(1) }).optional(),
       /** Levels of 255 that the grain strays by at mid-grey. */
       grain: finite.min(0).max(60).optional(),
+      /** Share of the light that is spread over the picture. */
+      glare: finite.min(0).max(0.5).optional(),
       /** Red and blue apart at the corners, pixels of the frame. */
       lateralPx: finite.min(-20).max(20).optional(),
     })

@@ -285,7 +285,7 @@ export class StageEngine implements StageContract {
       }
       const faces = await this.facesOf(request)
       const look = await this.light.exposed(request)
-      if (t === 0 && sample === 0) this.passes.findPoints(request.camera, look, faces)
+      if (t === 0 && sample === 0) this.passes.lookAtWhole(request.camera, look, faces)
       this.passes.sample('still', request.camera, look, wide, wide, sample, { faces, of: request.samples })
       await this.gl.idle()
       sample++
@@ -297,7 +297,7 @@ export class StageEngine implements StageContract {
       sample = 0
       return ++t >= tiles.length
     })
-    this.passes.forgetPoints()
+    this.passes.forgetWhole()
     if (!done) return null
     const png = new Uint8Array(await (await pngOf(sheet)).arrayBuffer())
     return new Blob([withDensity(png, densityPpi) as BlobPart], { type: 'image/png' })

@@ -5,6 +5,7 @@ import { principalPointPx, type Camera } from '#core/camera'
 import { balanceMatrix, exposureFactor, unpackTable } from '#core/optics'
 import type { Size, Tile } from './aim.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
+import { inFrame } from './lens-frame.ts'
 import { FINISH_FRAGMENT } from './shaders-finish.ts'
 import type { Appearance } from './types.ts'
 
@@ -25,6 +26,8 @@ interface ToFinish {
   /** Depth of the sample drawn last, where the sharp zone is outlined. */
   readonly depth: Texture | null
   readonly axial: readonly [number, number]
+  /** The light of the whole frame spread by a narrow and a wide bell; null where none is. */
+  readonly glare: readonly [Texture, Texture] | null
 }
 
 export class Finish {
@@ -48,6 +51,10 @@ export class Finish {
     uTable: { value: null },
     uTableSize: { value: 0 },
     uTableStrength: { value: 0 },
+    uGlareNarrow: { value: null },
+    uGlareWide: { value: null },
+    uGlare: { value: 0 },
+    uGlareFrame: { value: new Vector4(0, 0, 1, 1) },
     uClipping: { value: 0 },
     uDepth: { value: null },
     uZone: { value: new Vector4() },
@@ -88,6 +95,7 @@ export class Finish {
     points,
     depth,
     axial,
+    glare,
   }: ToFinish): Promise<ImageData> {
     const { exposure } = look
     const u = this.pass.uniforms
@@ -114,6 +122,10 @@ export class Finish {
     const { xPx, yPx } = principalPointPx(camera)
     const k = w / widthPx
     ;(u['uLateral']!.value as Vector4).set(xPx * k - (tile?.x ?? 0), yPx * k - (tile?.y ?? 0), ((finish?.lateralPx ?? 0) * k) / (Math.hypot(w, h) / 2), 0) // prettier-ignore
+    u['uGlareNarrow']!.value = glare?.[0] ?? null
+    u['uGlareWide']!.value = glare?.[1] ?? null
+    u['uGlare']!.value = glare ? (finish?.glare ?? 0) : 0
+    ;(u['uGlareFrame']!.value as Vector4).copy(inFrame(camera, tile))
     this.setTable(look)
     u['uClipping']!.value = look.clipping ? 1 : 0
     u['uDepth']!.value = depth

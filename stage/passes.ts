@@ -27,6 +27,7 @@ import { SunShadow } from './sun-shadow.ts'
 import { CUBE_CAMERA, PRODUCT_RADIUS_M, Surroundings } from './surroundings.ts'
 import { TargetStore, type Owner, type Targets } from './targets.ts'
 import { Finish } from './finish.ts'
+import { Glare } from './glare.ts'
 import { LampLight, lampUniforms } from './lamp-light.ts'
 import { linearOf } from './flat-tone.ts'
 import type { TakenOut } from './lens-frame.ts'
@@ -77,6 +78,8 @@ function hatchDistance(hatch: Spacing | undefined, paperM: number | null, plainM
   return paperM === null ? (plainM * (hatch?.paperMm ?? HATCH_MM)) / HATCH_MM : paperM * (hatch?.paperMm ?? HATCH_MM)
 }
 
+const glareOf = (look: Appearance): number => look.exposure.finish?.glare ?? 0
+
 export const skyOf = (sun: Appearance['look.sun']): SkyLight => ({
   sunBearingDeg: sun.bearingDeg,
   sunElevationDeg: sun.elevationDeg,
@@ -98,6 +101,7 @@ export class Passes {
   private readonly finish: Finish
   private readonly surroundings: Surroundings
   private readonly lamps: LampLight
+  private readonly glare: Glare
   private readonly lampUniforms = lampUniforms()
   private sky = { key: '', scale: 1 }
   private readonly faces = new CutFacePass()
@@ -116,6 +120,7 @@ export class Passes {
     this.finish = new Finish(gl)
     this.surroundings = new Surroundings(gl, stage)
     this.lamps = new LampLight(renderer, stage)
+    this.glare = new Glare(gl)
     this.spread = new SpreadPass(gl)
     this.points = new PointsPass(gl)
     this.lighting = fullPass(LIGHTING_FRAGMENT, {
@@ -206,28 +211,35 @@ export class Passes {
     this.points.gather(owner, t, by)
     return this.points.takenOut(owner, by)
   }
-  /** Finds the bright points of a finished picture, which is drawn in tiles, in some plain samples of the whole of it. */
-  findPoints(camera: Camera, look: Appearance, faces: DrawnFaces | null): void {
-    this.points.forget('still')
-    const { blur } = look
-    if (!blur || !lensPlace(camera, blur)) return
+  /** Looks at the whole of a finished picture, which is drawn in tiles, in some plain samples: its bright points, and its glare. */
+  lookAtWhole(camera: Camera, look: Appearance, faces: DrawnFaces | null): void {
+    this.forgetWhole()
+    const { blur, ...sharp } = look
+    const hasDiscs = blur !== undefined && lensPlace(camera, blur) !== null
+    if (!hasDiscs && !glareOf(look)) return
     const { widthPx, heightPx } = camera.frame
     const k = Math.min(1, POINTS_PX / Math.max(widthPx, heightPx))
     const size = { width: Math.max(8, Math.round(widthPx * k)), height: Math.max(8, Math.round(heightPx * k)) }
-    const { blur: _, ...sharp } = look
     for (let i = 0; i < POINT_SAMPLES; i++) {
       this.sample('points', camera, sharp, size, null, i, { faces, of: POINT_SAMPLES })
-      const { elements: e } = this.eye.projectionMatrix
-      const by = { camera, blur, size, tile: null, lens: [0, 0], axial: [e[10]!, e[14]!] } as const
+      if (!hasDiscs) continue
       const t = this.targets.get('points')!
+      const by = { camera, blur, size, tile: null, lens: [0, 0], axial: t.axial } as const
       if (i === 0) this.points.begin('still', t, by, POINT_SAMPLES)
       this.points.gather('still', t, by)
     }
+    const t = this.targets.get('points')!
+    this.addUp(t)
+    if (glareOf(look))
+      this.wholeGlare = this.glare.of(size, { source: t.sum.textures[0]!, weight: 1 / t.summed, points: null, highlights: 0 }) // prettier-ignore
     this.targets.drop('points')
   }
+  private wholeGlare: ReturnType<Glare['of']> | null = null
   /** Lets go of what was found for a finished picture. */
-  forgetPoints(): void {
+  forgetWhole(): void {
     this.points.forget('still')
+    for (const t of this.wholeGlare ?? []) t.dispose()
+    this.wholeGlare = null
   }
   /** How many bright points a picture has, and how wide they are; null where there are none. */
   pointsIn(owner: Owner, camera: Camera, look: Appearance): PointsTold | null {
@@ -301,7 +313,18 @@ export class Passes {
     if (summed > 1) this.addUp(t)
     const [source, flat] = (summed > 1 ? t.sum : (t.spread ?? t.lit)).textures as [Texture, Texture]
     const isFiltered = summed === 1 && FILTERED.has(owner)
-    return this.finish.picture({ source, flat, weight: 1 / summed, isFiltered, size, camera, look, tile, sceneFactor: SCENE_FACTOR, points: points ?? null, depth: look.zone && hasLens(camera) ? t.facts.depthTexture : null, axial: t.axial }) // prettier-ignore
+    const spread =
+      owner === 'still' || !glareOf(look)
+        ? this.wholeGlare
+        : this.glare.of(size, { source, weight: 1 / summed, points: points || null, highlights: look.blur?.highlights ?? 1 }) // prettier-ignore
+    const done = this.finish.picture({
+      ...{ source, flat, weight: 1 / summed, isFiltered, size, camera, look, tile, sceneFactor: SCENE_FACTOR },
+      ...{ points: points || null, depth: look.zone && hasLens(camera) ? t.facts.depthTexture : null, axial: t.axial },
+      glare: glareOf(look) && spread ? [spread[0].texture, spread[1].texture] : null,
+    })
+    // what is another picture's stays
+    if (spread !== this.wholeGlare) void done.finally(() => spread?.forEach((g) => g.dispose())).catch(() => undefined)
+    return done
   }
   /** How many samples an owner has of the picture that goes by this key; nought when it holds another one. */
   heldOf(owner: Owner, key: string): number {
@@ -331,6 +354,8 @@ export class Passes {
     this.faces.dispose()
     this.ghost.dispose()
     this.spread.dispose()
+    this.forgetWhole()
+    this.glare.dispose()
     this.points.dispose()
     this.lamps.dispose()
     this.surroundings.dispose()

@@ -22,6 +22,10 @@ uniform highp sampler2D uDepth;
 // the sharp zone from and to, metres along the axis (0: not outlined), and how depth goes with the distance
 uniform vec4 uZone;
 uniform float uShoulder, uGrain;
+// light of the whole frame, spread narrow and wide; the share of it; where this lies in the frame
+uniform sampler2D uGlareNarrow, uGlareWide;
+uniform float uGlare;
+uniform vec4 uGlareFrame;
 // of the frame, in pixels of the whole: from where, how large
 uniform vec4 uInFrame;
 // principal point in pixels of the target, rows from the top; how far red and blue stand apart for each pixel off it
@@ -142,6 +146,10 @@ void main() {
     vec2 px = vec2(uv.x, uv.y) * size2, axis = vec2(uLateral.x, size2.y - uLateral.y);
     vec2 off = (px - axis) * uLateral.z;
     c = vec3(beside(px + off).r, c.g, beside(px - off).b);
+  }
+  if (uGlare > 0.0) {
+    vec2 place = uGlareFrame.xy + uv * uGlareFrame.zw;
+    c = mix(c, 0.5 * (texture(uGlareNarrow, place).rgb + texture(uGlareWide, place).rgb), uGlare);
   }
   c *= uExposure;
   c = max(uBalance * c, 0.0);

@@ -275,8 +275,9 @@ describe('the lamp’s lights', () => {
     const frame = { ...document.working.frame, widthPx: 600, heightPx: 400, densityPpi: 72 }
     const working: Setup = { ...document.working, ...lights.parts, frame } as Setup
     id = (await stand.server.projects.create({ ...document, name: 'Ring', working })).id
-    await page.evaluate(() => ['samples', 'stillSamples'].forEach((k) => localStorage.setItem(`yoroi.${k}`, '8')))
     await page.goto(`${stand.server.url}/project/${id}`)
+    await page.evaluate(() => ['samples', 'stillSamples'].forEach((k) => localStorage.setItem(`yoroi.${k}`, '8')))
+    await page.reload()
     await pictureAt(page, 'all')
     const shown = await picturePixels(page)
     const download = page.waitForEvent('download', { timeout: 120_000 })
@@ -440,6 +441,19 @@ describe('the hall', () => {
     await page.mouse.up()
     await expect.poll(async () => JSON.stringify((await saved()).working.focus.mode)).not.toBe(JSON.stringify(focus.mode)) // prettier-ignore
   })
+  it('glare spreads light and keeps all of it: what is dark beside the windows is lifted', async () => {
+    const plain = (s: Setup): Setup => ({ ...s, exposure: { ...s.exposure, tone: 'linear', ev100: 16 } })
+    await openHall(plain)
+    const before = await picturePixels(page)
+    await openHall((s) => ({ ...plain(s), exposure: { ...plain(s).exposure, finish: { contrast: 1, saturation: 1, glare: 0.3 } } })) // prettier-ignore
+    const after = await picturePixels(page)
+    expect(linearMean(after) / linearMean(before)).toBeCloseTo(1, 1)
+    const sorted = (p: Pixels): number[] => Array.from({ length: p.data.length / 4 }, (_, i) => LINEAR[p.data[i * 4 + 1]!]!).sort((a, b) => a - b) // prettier-ignore
+    const [a, b] = [sorted(before), sorted(after)]
+    const at = (s: number[], q: number): number => s[Math.floor(s.length * q)]!
+    expect(at(b, 0.1)).toBeGreaterThan(at(a, 0.1) * 1.3)
+    expect(at(b, 0.98)).toBeLessThan(at(a, 0.98))
+  }, 120_000)
   it('cos^4 of a shifted lens falls off from its axis, not from the middle of the frame', async () => {
     const lens = { riseMm: 8, focalMm: 24 }
     const plain = (s: Setup): Setup => ({ ...s, lens: { ...s.lens, ...lens }, exposure: { ...s.exposure, tone: 'linear', ev100: 12, vignetting: false } }) // prettier-ignore

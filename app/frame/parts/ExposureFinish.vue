@@ -126,6 +126,18 @@ function picked(e: Event): void {
       v-on="number((grain) => withFinish({ grain: grain || undefined }))"
     />
     <NumberField
+      label="Glare"
+      suffix="%"
+      :model-value="(finish.glare ?? 0) * 100"
+      :digits="0"
+      :step="1"
+      :min="0"
+      :max="50"
+      :reset-to="0"
+      hint="Share of the light that lens and air spread over the picture: what is bright glows"
+      v-on="number((p) => withFinish({ glare: p > 0 ? p / 100 : undefined }))"
+    />
+    <NumberField
       label="Colour fringe"
       suffix="px"
       sign

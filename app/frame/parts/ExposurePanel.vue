@@ -42,7 +42,7 @@ function meterByItself(): void {
 /** As it is engraved: a part of a second below one. */
 const shutterText = computed(() => {
   const s = exposure.value.shutterS
-  return s < 0.5 ? `1/${(1 / s).toFixed(s < 0.02 ? 0 : 1)} s` : `${s.toFixed(1)} s`
+  return s < 0.5 ? `1/${Number((1 / s).toFixed(s < 0.02 ? 0 : 1))} s` : `${s.toFixed(1)} s`
 })
 </script>
 
