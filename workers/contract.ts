@@ -2,7 +2,7 @@
 import type { Outcome } from '#core/base'
 import type { CheckSetup, Finding } from '#core/checks'
 import type { Vec3 } from '#core/math'
-import type { SkyLight } from '#core/optics'
+import type { KeptCube, SkyLight } from '#core/optics'
 import type { Shown } from '#core/section'
 import type { ModelFacts, ReadProgress } from '#formats/import'
 import type {
@@ -59,11 +59,7 @@ export interface ImportDoor {
   closedness(): Promise<Closedness | null>
 }
 
-/** A colour table as the document keeps it, or why a file is none. */
-export type ReadTable =
-  | { readonly ok: true; readonly size: number; readonly data: string; readonly title: string; readonly note: string }
-  | { readonly ok: false; readonly message: string }
 /** What the page asks of the worker that reads colour tables. */
 export interface TableDoor {
-  read(file: File): Promise<ReadTable>
+  read(file: File): Promise<KeptCube>
 }

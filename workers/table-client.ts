@@ -1,18 +1,13 @@
 // The page's door to the worker that reads colour tables: one for each file, a large one takes a second.
 import { wrap } from 'comlink'
-import { packTable, readCube } from '#core/optics'
-import type { ReadTable, TableDoor } from './contract.ts'
+import { keptCube, type KeptCube } from '#core/optics'
+import type { TableDoor } from './contract.ts'
 
 /** What a .cube file holds, as the document keeps it; or why it was not taken. Without workers it is read on the page. */
-export async function readTable(file: File): Promise<ReadTable> {
-  if (typeof Worker === 'undefined') {
-    const read = readCube(await file.text())
-    return read.ok
-      ? { ok: true, size: read.table.size, data: packTable(read.table), title: read.title, note: read.note }
-      : read
-  }
+export async function readTable(file: File): Promise<KeptCube> {
+  if (typeof Worker === 'undefined') return keptCube(await file.text())
   const worker = new Worker(new URL('./table.worker.ts', import.meta.url), { type: 'module' })
-  const broken = new Promise<ReadTable>((resolve) =>
+  const broken = new Promise<KeptCube>((resolve) =>
     worker.addEventListener('error', () => resolve({ ok: false, message: 'There is not enough memory to read it.' })),
   )
   try {

@@ -142,6 +142,16 @@ export function packTable({ values }: ColourTable): string {
   for (let i = 0; i < bytes.length; i += 0x8000) text += String.fromCharCode(...bytes.subarray(i, i + 0x8000))
   return btoa(text)
 }
+/** A file's cube as the document keeps it, or why it was not taken. */
+export type KeptCube =
+  | { readonly ok: true; readonly size: number; readonly data: string; readonly title: string; readonly note: string }
+  | { readonly ok: false; readonly message: string }
+export function keptCube(text: string): KeptCube {
+  const read = readCube(text)
+  if (!read.ok) return read
+  const { table, title, note } = read
+  return { ok: true, size: table.size, data: packTable(table), title, note }
+}
 /** Null where the text is not that of a table of this size. */
 export function unpackTable(size: number, data: string): ColourTable | null {
   let text: string

@@ -28,6 +28,7 @@ export {
 export { aperturePicture, encodedPicture, PICTURE_SIDE, type AperturePicture } from './aperture-picture.ts'
 export { apertureArea, brightPoints, type BrightPoint, type BrightPoints } from './bright-points.ts'
 export {
+  keptCube,
   lookUp,
   packTable,
   readCube,
@@ -35,6 +36,7 @@ export {
   unpackTable,
   type ColourTable,
   type CubeRead,
+  type KeptCube,
 } from './colour-table.ts'
 export { depthOf } from './focus-at.ts'
 export { clippedShares, TONE_BINS, tonesOf, type Clipped, type Tones } from './clipped.ts'
