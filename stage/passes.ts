@@ -32,7 +32,7 @@ import { LampLight, lampUniforms } from './lamp-light.ts'
 import { linearOf } from './flat-tone.ts'
 import type { TakenOut } from './lens-frame.ts'
 import { PointsPass, type PointSample } from './points.ts'
-import { sampleAt } from './sample.ts'
+import { sampleAt, type Sample } from './sample.ts'
 import { hasLens, lensPlace, SpreadPass, type SpreadBy } from './spread.ts'
 import { ADD_FRAGMENT, LIGHTING_FRAGMENT } from './shaders.ts'
 import type { Appearance, Blur, PointsTold } from './types.ts'
@@ -134,6 +134,7 @@ export class Passes {
       uWorldFromView: { value: this.eye.matrixWorld },
       uAxial: { value: new Vector3() },
       uContact: { value: 0 },
+      uSkyPlace: { value: new Vector3() },
       uEmissionScale: { value: 1 },
       uClay: { value: 0 },
       uSky: { value: 1 },
@@ -181,7 +182,7 @@ export class Passes {
     renderer.render(stage.scene, this.eye)
     if (faces) this.drawFaces(faces, camera, look, size)
     // light
-    this.setLighting(t, camera, look, sky, factor, size, owner, index)
+    this.setLighting(t, camera, look, sky, factor, size, owner, s)
     this.lighting.uniforms['uSeen']!.value = exposureFactor(look.exposure.ev100, look.exposure.compensationEv) / factor
     this.lighting.uniforms['uFlatLayer']!.value = owner === 'around' ? 0 : 1
     this.lighting.uniforms['uFirst']!.value = index === 0 && SOFTENED.has(owner) ? 1 : 0
@@ -396,7 +397,7 @@ export class Passes {
     factor: number,
     size: Size,
     owner: Owner,
-    index: number,
+    sample: Sample,
   ): void {
     const { stage } = this
     const { light } = stage
@@ -410,7 +411,8 @@ export class Passes {
     light['uDepth']!.value = t.facts.depthTexture
     ;(light['uInverseSize']!.value as Vector2).set(1 / size.width, 1 / size.height)
     light['uLightScale']!.value = factor
-    light['uSeed']!.value = index % 64
+    light['uSeed']!.value = sample.noise
+    ;(u['uSkyPlace']!.value as Vector3).set(...sample.sky)
     const sunUp = sky.sunLux > 0 && sunDirection(sky)[2] > 0
     ;(light['uSunColour']!.value as Color).setRGB(...SUN_COLOUR).multiplyScalar(sunUp ? sky.sunLux * factor : 0)
     u['uContact']!.value =

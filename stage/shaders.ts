@@ -277,6 +277,8 @@ export const CONTACT_PARS = /* glsl */ `
 uniform mat4 uWorldFromClip, uClipFromWorld;
 uniform highp sampler2D uDepth;
 uniform float uContact;
+// where in the sky this sample looks, see sample.ts
+uniform vec3 uSkyPlace;
 // Of the projection: how depth goes with the distance along the axis, and whether it is parallel.
 uniform vec3 uAxial;
 vec3 worldAt(vec2 uv, float depth) {
@@ -291,15 +293,15 @@ float axialOf(float depth) {
 // taps over the hemisphere, nearer ones more often; what lies before a tap and not far before it closes it off
 float openness(vec3 p, vec3 n, float noise, float away, float slant, int taps) {
   float blocked = 0.0;
-  float a = 6.2831853 * fract(noise + uSeed * 0.7548777);
+  float a = 6.2831853 * fract(noise + uSkyPlace.x);
   vec2 way = vec2(cos(a), sin(a));
   // the golden angle from tap to tap
   const mat2 golden = mat2(${f(Math.cos(GOLDEN))}, ${f(Math.sin(GOLDEN))}, ${f(-Math.sin(GOLDEN))}, ${f(Math.cos(GOLDEN))});
   for (int i = 0; i < taps; i++) {
-    float z = fract(noise * 7.31 + float(i) * 0.25 + uSeed * 0.5698403) * 2.0 - 1.0;
+    float z = fract(noise * 7.31 + float(i) * 0.25 + uSkyPlace.y) * 2.0 - 1.0;
     vec3 d = normalize(n * 1.02 + vec3(way * sqrt(1.0 - z * z), z));
     way = golden * way;
-    float reach = uContact * exp2(-4.5 * fract(noise * 3.17 + float(i) * 0.618034 + uSeed * 0.4142136));
+    float reach = uContact * exp2(-4.5 * fract(noise * 3.17 + float(i) * 0.618034 + uSkyPlace.z));
     vec3 q = p + n * (0.002 + 0.001 * away) + d * reach;
     vec4 c = uClipFromWorld * vec4(q, 1.0);
     vec3 s = c.xyz / c.w * 0.5 + 0.5;
