@@ -2,7 +2,7 @@
 // Model: what a drag, a wheel or pasted numbers ask for is held within what the schema takes, where it arises; nothing else changes.
 
 import { wrapBearingDeg } from '#core/base'
-import type { Frame, Lens, Stand } from '#core/camera'
+import { widthOfView, withWidthOfView, type Frame, type Lens, type Stand } from '#core/camera'
 import type { Vec3 } from '#core/math'
 import { WORLD_LIMIT_M } from '#core/placing'
 import type { CameraChanges } from './command-types.ts'
@@ -29,12 +29,9 @@ function limitedStand(s: Stand): Stand {
   return { station, aim: next, rollDeg }
 }
 function limitedLens(l: Lens): Lens {
-  const p = l.projection
-  const projection =
-    p.kind === 'parallel' || p.kind === 'oblique' ? { ...p, widthM: held(p.widthM, ...WIDTH_LIMITS_M) } : p
+  const widthM = widthOfView(l)
   return {
-    ...l,
-    projection,
+    ...(widthM === null ? l : withWidthOfView(l, held(widthM, ...WIDTH_LIMITS_M))),
     focalMm: held(l.focalMm, ...FOCAL_LIMITS_MM),
     riseMm: held(l.riseMm, -SHIFT_LIMIT_MM, SHIFT_LIMIT_MM),
     crossMm: held(l.crossMm, -SHIFT_LIMIT_MM, SHIFT_LIMIT_MM),

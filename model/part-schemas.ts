@@ -50,6 +50,10 @@ const projection = z.discriminatedUnion('kind', [
   }),
 ]) satisfies z.ZodType<Projection>
 
+/** A distortion's coefficients lie far below this; what is more is none of a lens. */
+export const COEFFICIENT_LIMIT = 100
+const coefficient = finite.min(-COEFFICIENT_LIMIT).max(COEFFICIENT_LIMIT)
+
 export const lensSchema = z.object({
   projection,
   focalMm: finite.min(FOCAL_LIMITS_MM[0]).max(FOCAL_LIMITS_MM[1]),
@@ -57,7 +61,13 @@ export const lensSchema = z.object({
   sensorUse: z.enum(['acrossWidth', 'acrossHeight', 'covers', 'inside']),
   riseMm: finite.min(-SHIFT_LIMIT_MM).max(SHIFT_LIMIT_MM),
   crossMm: finite.min(-SHIFT_LIMIT_MM).max(SHIFT_LIMIT_MM),
-  distortion: z.null(),
+  distortion: z
+    .object({
+      kind: z.literal('brown'),
+      ...{ k1: coefficient, k2: coefficient, k3: coefficient },
+      ...{ p1: coefficient, p2: coefficient },
+    })
+    .nullable(),
 }) satisfies z.ZodType<Lens>
 
 export const FRAME_LIMIT_PX = 16_384

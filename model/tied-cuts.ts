@@ -1,5 +1,5 @@
 // Where near and far cut lie now: at their distance, or tied to the aim or to a place, so that they stay when the camera moves.
-import { aimPointOf, axesOf, poseOfStand, type AimCentre } from '#core/camera'
+import { type AimCentre, aimPointOf, axesOf, isParallel, poseOfStand } from '#core/camera'
 import { dot, sub } from '#core/math'
 import type { Setup } from './parts.ts'
 
@@ -13,7 +13,7 @@ const known = new WeakMap<Cut, { stand: Setup['stand']; isFlat: boolean; cut: Cu
 /** The cut part with the distances of tied ends worked out; the same value where nothing is tied. */
 export function cutAsShown({ cut, stand, lens }: Pick<Setup, 'cut' | 'stand' | 'lens'>, centreOf?: AimCentre): Cut {
   if (!cut.near.tied && !cut.far.tied) return cut
-  const isFlat = lens.projection.kind === 'parallel' || lens.projection.kind === 'oblique'
+  const isFlat = isParallel(lens)
   const before = known.get(cut)
   if (before && before.stand === stand && before.isFlat === isFlat) return before.cut
   const made = {

@@ -1,7 +1,7 @@
 // The core's camera put into a three camera: the whole picture or a tile of it, shifted within the pixel for a sample.
 
 import { Matrix4, type Camera as ThreeCamera } from 'three'
-import { axesOf, cameraFromWorld, clipFromCamera, type Camera } from '#core/camera'
+import { axesOf, type Camera, cameraFromWorld, clipFromCamera, isPerspective } from '#core/camera'
 import { ALL_SHOWN, type Shown } from '#core/section'
 import type { StageScene } from './scene.ts'
 
@@ -40,7 +40,7 @@ export function aimEye(
 ): void {
   const { forward } = axesOf(camera.pose)
   const range = stage.depthRange(camera.pose.station, forward)
-  const perspective = camera.lens.projection.kind === 'perspective'
+  const perspective = isPerspective(camera)
   const free = perspective
     ? Math.max(NEAR_M, Math.min(range.nearM * 0.98, range.farM / 4), range.farM / 20_000)
     : range.nearM - 1

@@ -10,7 +10,7 @@ import {
   Vector4,
   WebGLRenderTarget,
 } from 'three'
-import { axesOf } from '#core/camera'
+import { axesOf, widthOfView } from '#core/camera'
 import { dot } from '#core/math'
 import { aimEye } from './aim.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
@@ -120,8 +120,7 @@ export class DrawingPass {
     ;(u['uPixel']!.value as Vector2).set(1 / w, 1 / h)
     ;(u['uInk']!.value as Color).copy(ink)
     u['uDepthSpan']!.value = span
-    const p = request.camera.lens.projection
-    u['uMetresPerPixel']!.value = p.kind === 'parallel' ? p.widthM / w : 0.01
+    u['uMetresPerPixel']!.value = (widthOfView(request.camera.lens) ?? w * 0.01) / w
     return this.gl.readOut(this.edges, { width: request.widthPx, height: request.heightPx })
   }
 

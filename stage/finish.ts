@@ -1,7 +1,7 @@
 // The finish: one pass from scene-linear samples to the picture, by exposure, white balance, vignetting, tone and development.
 
 import { Data3DTexture, FloatType, Matrix3, NearestFilter, RGBAFormat, Vector2, Vector4, type Texture } from 'three'
-import { principalPointPx, type Camera } from '#core/camera'
+import { type Camera, isPerspective, principalPointPx } from '#core/camera'
 import { balanceMatrix, exposureFactor, unpackTable } from '#core/optics'
 import type { Size, Tile } from './aim.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
@@ -148,7 +148,7 @@ function tableTexture({ size, values }: NonNullable<ReturnType<typeof unpackTabl
 
 /** Principal point and focal length in pixels of what is drawn, rows from the top, and the strength; none where there is no lens. */
 function vignetteOf(camera: Camera, size: Size, tile: Tile | null, strength: number): Vector4 {
-  if (camera.lens.projection.kind !== 'perspective' || strength === 0) return new Vector4(0, 0, 1, 0)
+  if (!isPerspective(camera) || strength === 0) return new Vector4(0, 0, 1, 0)
   const { xPx, yPx, pxPerMm } = principalPointPx(camera)
   const k = tile ? 1 : size.width / camera.frame.widthPx
   return new Vector4(

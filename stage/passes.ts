@@ -15,7 +15,7 @@ import {
   type Texture,
   type WebGLRenderer,
 } from 'three'
-import { axesOf, type Camera } from '#core/camera'
+import { axesOf, type Camera, isPerspective, widthOfView } from '#core/camera'
 import { DAYLIGHT, exposureFactor, SUN_COLOUR, sunDirection, skyScale, type SkyLight } from '#core/optics'
 import { ALL_SHOWN, OUTLINE, type Spacing } from '#core/section'
 import { CutFacePass, FLAT_ROUGHNESS, type DrawnFaces } from './cut-faces.ts'
@@ -264,11 +264,10 @@ export class Passes {
   /** Cut faces among the surfaces; lines as wide as on paper at the frame's density. */
   private drawFaces(faces: DrawnFaces, { lens, frame }: Camera, look: Appearance, size: Size): void {
     const perPx = frame.widthPx / size.width
-    const { projection } = lens
-    const isFlat = projection.kind === 'parallel' || projection.kind === 'oblique'
+    const widthM = widthOfView(lens)
     // a printed millimetre in metres of the model: where there is a scale, hatching keeps its distance on paper
     const { outline = OUTLINE, hatch, face = 'solid' } = look.shown.cuts
-    const paperM = isFlat ? (projection.widthM / frame.widthPx) * (frame.densityPpi / MM_PER_INCH) : null
+    const paperM = widthM === null ? null : (widthM / frame.widthPx) * (frame.densityPpi / MM_PER_INCH)
     this.faces.draw(this.renderer, this.eye, faces, {
       style: face,
       size,
@@ -430,10 +429,7 @@ export class Passes {
       c[1],
       c[2],
       // a product stands before an even ground, in parallel pictures and in perspective; what it mirrors is the sky all the same
-      colour ||
-        (owner !== 'around' && (camera.lens.projection.kind !== 'perspective' || stage.radius < PRODUCT_RADIUS_M))
-        ? 1
-        : 0,
+      colour || (owner !== 'around' && (!isPerspective(camera) || stage.radius < PRODUCT_RADIUS_M)) ? 1 : 0,
     )
   }
 }

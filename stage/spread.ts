@@ -1,7 +1,7 @@
 // Focus: where a sample looks through the lens, and how far its points are spread.
 
 import { HalfFloatType, LinearFilter, Vector2, Vector3, Vector4, WebGLRenderTarget, type ShaderMaterial } from 'three'
-import type { Camera } from '#core/camera'
+import { type Camera, isPerspective } from '#core/camera'
 import { apertureM, aperturePoint } from '#core/optics'
 import type { LensPlace, Size, Tile } from './aim.ts'
 import type { Uniforms } from './light-uniforms.ts'
@@ -15,7 +15,7 @@ import type { Blur } from './types.ts'
 const MOST_PX = { some: 16, all: 40 } as const
 
 /** Whether a camera has a lens that blurs. */
-export const hasLens = (camera: Camera): boolean => camera.lens.projection.kind === 'perspective'
+export const hasLens = (camera: Camera): boolean => isPerspective(camera)
 
 /** Where a place on the lens (radius 1) lies; null where nothing is blurred. */
 export function lensPlace(camera: Camera, blur: Blur, [x, y]: readonly [number, number] = [0, 0]): LensPlace | null {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // What rise does: the sensor behind a lens seen from the side; the lens moves up with rise, and with it what the sensor sees.
 import { computed } from 'vue'
-import type { Frame, Lens } from '#core/camera'
+import { type Frame, isPerspective, type Lens } from '#core/camera'
 import { usedSensor } from '#core/camera'
 import { signed } from '../text/short.ts'
 
@@ -18,7 +18,7 @@ const g = computed(() => {
   const y = MID - rise
   const top = MID - (h * px) / 2
   const bottom = MID + (h * px) / 2
-  const parallel = props.lens.projection.kind !== 'perspective'
+  const parallel = !isPerspective(props.lens)
   // a ray from a sensor edge through the lens's middle, on to the scene
   const beyond = (from: number): number =>
     parallel ? y + (MID - from) + (y - MID) * 0 : y + ((y - from) / (lensX - SENSOR_X)) * (266 - lensX)

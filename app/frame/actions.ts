@@ -1,4 +1,5 @@
 // What can be done by name in the Frame view; `app/actions` turns the list into keys, help and the command list.
+import { isPerspective } from '#core/camera'
 import { useRouter } from 'vue-router'
 import { action, grouped, type Action } from '../actions/registry.ts'
 import { newStamp, useProject } from '../stores/project.ts'
@@ -37,7 +38,7 @@ export function useFrameActions(): readonly Action[] {
   ]
 }
 const isOpen = (): boolean => useProject().document !== null
-const isFlat = (): boolean => useProject().working?.lens.projection.kind !== 'perspective'
+const isFlat = (): boolean => !useProject().working || !isPerspective(useProject().working!.lens)
 
 function straightening(): Action[] {
   const { level, tiltBack } = useFraming()

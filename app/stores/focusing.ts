@@ -2,7 +2,7 @@
 // visible surface, the nearest thing in a field) as soon as they have answered, the last distance until then.
 import { defineStore } from 'pinia'
 import { shallowReactive, watch } from 'vue'
-import { aimPointOf, poseOfStand, principalPointPx, projectPoint, type Camera } from '#core/camera'
+import { aimPointOf, type Camera, isPerspective, poseOfStand, principalPointPx, projectPoint } from '#core/camera'
 import { depthOf, depthOfField, type DepthOfField } from '#core/optics'
 import { sightThrough } from '#core/section'
 import { fingerprint, shownOf, type Setup } from '#model'
@@ -67,7 +67,7 @@ export const useFocusing = defineStore('focusing', () => {
   /** What the lens of a Setup blurs; undefined where all is sharp. */
   function blur(setup: Setup): Appearance['blur'] | undefined {
     const { focus, lens } = setup
-    if (!focus.on || lens.projection.kind !== 'perspective') return undefined
+    if (!focus.on || !isPerspective(lens)) return undefined
     const { distanceM } = at(setup)
     if (!(distanceM > lens.focalMm / 1000)) return undefined
     const { highlights } = focus
@@ -84,15 +84,15 @@ export const useFocusing = defineStore('focusing', () => {
 /** What counts as sharp. */
 function sharpness(at: (setup: Setup) => FocusAt) {
   /** The largest disc that counts as sharp, mm on the sensor. */
-  function cocMm({ focus, lens, frame, stand }: Setup): number {
+  function cocMm({ focus, lens, frame }: Setup): number {
     if (focus.criterion.kind === 'circle') return focus.criterion.cocMm
-    const { pxPerMm } = principalPointPx({ pose: poseOfStand(stand, centreOf), lens, frame })
+    const { pxPerMm } = principalPointPx({ lens, frame })
     return pxPerMm > 0 ? 1 / pxPerMm : 0.03
   }
   /** From where to where it is sharp; null where no lens blurs. */
   function sharpZone(setup: Setup): DepthOfField | null {
     const { lens, focus } = setup
-    if (lens.projection.kind !== 'perspective') return null
+    if (!isPerspective(lens)) return null
     const r = depthOfField({ focalMm: lens.focalMm, fNumber: focus.fNumber, focusM: at(setup).distanceM, cocMm: cocMm(setup) }) // prettier-ignore
     return r.ok ? r.value : null
   }

@@ -1,7 +1,7 @@
 // Does a framing take an exposure of its own? Measured views of a building do, and stands under the open sky; a product has one light.
 import { defineStore } from 'pinia'
 import { shallowReactive, toRaw, watch } from 'vue'
-import { poseOfStand } from '#core/camera'
+import { isParallel, poseOfStand } from '#core/camera'
 import { fingerprint, setupAsShown, shownOf, type Setup } from '#model'
 import { appearanceOf } from './appearance.ts'
 import { centreOf } from './centres.ts'
@@ -33,8 +33,7 @@ export const useOutdoors = defineStore('outdoors', () => {
     const setup = setupAsShown(raw, project.document?.objectSets, centreOf)
     // rays answer a moment after the model is there
     if (project.document?.subject !== 'room' || !stage.ready || stage.storeys.length === 0) return false
-    const { kind } = setup.lens.projection
-    if (kind === 'parallel' || kind === 'oblique') return true
+    if (isParallel(setup.lens)) return true
     const { station } = poseOfStand(setup.stand, centreOf)
     const cell = station.map((v) => Math.round(v / STEP_M))
     const hides = fingerprint(setup.visible)

@@ -1,6 +1,6 @@
 // Short forms of a Setup's parts for the strip, and words for compared fields.
 import { formatLength, lengthSuffix, wrapBearingDeg, type LengthUnit } from '#core/base'
-import type { Frame, Lens, Pose } from '#core/camera'
+import { formOf, type Frame, isPerspective, type Lens, type Pose, widthOfView } from '#core/camera'
 import type { Difference, Setup } from '#model'
 
 const length = (m: number, unit: LengthUnit): string =>
@@ -43,13 +43,14 @@ export function standShort(pose: Pose, eyeHeightM: number | null, unit: LengthUn
 }
 
 export function lensShort(lens: Lens): [string, string] {
-  const p = lens.projection
   const shift = [
     lens.riseMm ? `rise ${tenth(lens.riseMm)}` : '',
     lens.crossMm ? `cross ${tenth(lens.crossMm)}` : '',
   ].filter(Boolean)
-  if (p.kind === 'parallel' || p.kind === 'oblique') return [p.kind, `${Number(p.widthM.toPrecision(3))} m`]
-  if (p.kind !== 'perspective') return [p.kind, '']
+  const widthM = widthOfView(lens)
+  const name = formOf(lens).name.toLowerCase()
+  if (widthM !== null) return [name, `${Number(widthM.toPrecision(3))} m`]
+  if (!isPerspective(lens)) return [name, '']
   const f = Number.isInteger(Math.round(lens.focalMm * 10) / 10) ? lens.focalMm.toFixed(0) : lens.focalMm.toFixed(1)
   return [`${f} mm`, shift.length === 2 ? `${tenth(lens.riseMm)} ${tenth(lens.crossMm)}` : (shift[0] ?? 'no shift')]
 }

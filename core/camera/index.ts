@@ -1,6 +1,7 @@
 // Door of core/camera: pose, lens, projections in both directions.
 export type {
   Aim,
+  Brown,
   Camera,
   FisheyeMapping,
   Frame,
@@ -36,20 +37,30 @@ export {
 } from './pose.ts'
 export { sameView } from './same.ts'
 // lens and sensor
-export {
-  fieldOfView,
-  focalForAngle,
-  FOCAL_RANGE_MM,
-  imageCircleLimitMm,
-  imageCircleMm,
-  isPastShift,
-  PRIMES_MM,
-  usedSensor,
-  type FieldOfView,
-  type UsedSensor,
-} from './lens.ts'
+export { focalForAngle, FOCAL_RANGE_MM, PRIMES_MM, usedSensor, type FieldOfView, type UsedSensor } from './lens.ts'
+export { imageCircleLimitMm, imageCircleMm, isPastShift } from './image-circle.ts'
+export { distort, distortInto, foldOf, undistort, undistortInto, type Fold } from './distortion.ts'
 // projections
-export { clipFromCamera, horizonPx, principalPointPx, projectPoint, rayThrough, widthAtDepthM } from './project.ts'
+export {
+  formOf,
+  isParallel,
+  isPerspective,
+  isStraight,
+  shearOf,
+  widthOfView,
+  withWidthOfView,
+  type Form,
+} from './projections/registry.ts'
+export { principalPointPx } from './principal.ts'
+export {
+  clipFromCamera,
+  fieldOfView,
+  horizonPx,
+  metresPerPx,
+  projectPoint,
+  rayThrough,
+  widthAtDepthM,
+} from './project.ts'
 // moving the camera
 export { dolly, focalHoldingSize, orbit, slide, turnInPlace, type DragOptions, type Framing } from './navigate.ts'
 export { heldOnPlan, heldOnSide, isNearUpright, levelWith, standFromPlan, standFromSide } from './drawn-stand.ts'

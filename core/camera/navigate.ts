@@ -3,9 +3,10 @@
 // the pivot; sliding keeps the grabbed point under the pointer; a dolly step scales the distance to a point. With the level
 // kept, up/down drags move rise and wheels go forward horizontally. Space: world metres, picture pixels. Source: handbook-11.
 
-import { DEG_PER_RAD } from '../base/index.ts'
 import { add, addScaled, length, scale, sub, type Vec3 } from '../math/index.ts'
-import { widthAtDepthM, principalPointPx } from './project.ts'
+import { principalPointPx } from './principal.ts'
+import { metresPerPx } from './project.ts'
+import { formOf, widthOfView, withWidthOfView } from './projections/registry.ts'
 import { turnHolding } from './turn.ts'
 import { aimPointOf, axesOf, poseOfStand, standAs, standMoved, standTurnedTo, type AimCentre } from './pose.ts'
 import type { Camera, Lens, Stand } from './types.ts'
@@ -26,9 +27,6 @@ export interface DragOptions {
 /** Steepest tilt that turning and orbiting reach. */
 const STEEPEST_DEG = 90
 
-/** Degrees of turn that move the picture's centre by a pixel. */
-const degPerPx = (camera: Camera): number => DEG_PER_RAD / (camera.lens.focalMm * principalPointPx(camera).pxPerMm)
-
 const clampTilt = (deg: number): number => Math.min(STEEPEST_DEG, Math.max(-STEEPEST_DEG, deg))
 
 /** Shift that keeps what was grabbed under the pointer. */
@@ -41,11 +39,11 @@ function shifted(camera: Camera, lens: Lens, dxPx: number, dyPx: number, options
   }
 }
 
-/** The direction of view turned by a drag of (dx, dy) pixels; the station stays. Parallel pictures turn by their width. */
+/** The direction of view turned by a drag of (dx, dy) pixels; the station stays. Other forms turn as they say. */
 export function turnInPlace(camera: Camera, from: Framing, dxPx: number, dyPx: number, options: DragOptions): Framing {
   const pose = poseOfStand(from.stand, options.centreOf)
-  const isPerspective = camera.lens.projection.kind === 'perspective'
-  if (options.grabbedPx && isPerspective && !options.holdSquare && (dxPx !== 0 || dyPx !== 0)) {
+  const form = formOf(camera)
+  if (options.grabbedPx && form.isCentral && form.isPlane && !options.holdSquare && (dxPx !== 0 || dyPx !== 0)) {
     const [x, y] = options.grabbedPx
     const start: Camera = { ...camera, pose, lens: from.lens }
     // with the level kept the place up and down is the rise's
@@ -55,7 +53,7 @@ export function turnInPlace(camera: Camera, from: Framing, dxPx: number, dyPx: n
       return { stand, lens: shifted(camera, from.lens, dxPx, dyPx, options) }
     }
   }
-  const k = isPerspective ? degPerPx(camera) : 60 / camera.frame.widthPx
+  const k = form.turnPerPx(camera)
   const bearing = options.holdSquare ? pose.bearingDeg : pose.bearingDeg - dxPx * k
   const tilt = options.holdLevel ? pose.tiltDeg : clampTilt(pose.tiltDeg + dyPx * k)
   const same = bearing === pose.bearingDeg && tilt === pose.tiltDeg
@@ -120,7 +118,7 @@ export function slide(
   options: Pick<DragOptions, 'centreOf'> = {},
 ): Framing {
   const { right, up } = axesOf(camera.pose)
-  const mPerPx = widthAtDepthM(camera, Math.max(depthM, 1e-6)) / camera.frame.widthPx
+  const mPerPx = metresPerPx(camera, Math.max(depthM, 1e-6))
   const by = addScaled(scale(right, -dxPx * mPerPx), up, dyPx * mPerPx)
   return { stand: standMoved(from.stand, by, false, options.centreOf), lens: from.lens }
 }
@@ -130,9 +128,8 @@ export function slide(
  * goes forward horizontally. A parallel picture changes its width instead.
  */
 export function dolly(from: Framing, towards: Vec3, factor: number, options: DragOptions): Framing {
-  const p = from.lens.projection
-  if (p.kind === 'parallel' || p.kind === 'oblique')
-    return { stand: from.stand, lens: { ...from.lens, projection: { ...p, widthM: p.widthM * factor } } }
+  const widthM = widthOfView(from.lens)
+  if (widthM !== null) return { stand: from.stand, lens: withWidthOfView(from.lens, widthM * factor) }
   const way = sub(towards, from.stand.station)
   const by = scale(options.holdLevel ? [way[0], way[1], 0] : way, 1 - factor)
   return { stand: standMoved(from.stand, by, false, options.centreOf), lens: from.lens }

@@ -4,6 +4,7 @@
 import { addScaled, sub, type Vec3 } from '../math/index.ts'
 import { toCamera } from './pose.ts'
 import { projectPoint } from './project.ts'
+import { isPerspective } from './projections/registry.ts'
 import type { Camera } from './types.ts'
 
 /** Nothing nearer to a perspective station's plane than this is drawn, metres. */
@@ -17,7 +18,7 @@ export interface PictureSegment {
 /** The picture of a segment, its part before the camera; null when all of it lies behind. */
 export function projectSegment(camera: Camera, a: Vec3, b: Vec3): PictureSegment | null {
   let [p, q] = [a, b]
-  if (camera.lens.projection.kind === 'perspective') {
+  if (isPerspective(camera)) {
     const da = -toCamera(camera.pose, a)[2]
     const db = -toCamera(camera.pose, b)[2]
     if (da < NEAR_M && db < NEAR_M) return null

@@ -22,6 +22,16 @@ export type Projection =
   | { readonly kind: 'cylindrical'; readonly horizontalDeg: number }
   | { readonly kind: 'fisheye'; readonly mapping: FisheyeMapping; readonly coverageDeg: number }
 
+/** Radial and tangential distortion on x / f, y / f from the principal point, y down; see distortion.ts. */
+export interface Brown {
+  readonly kind: 'brown'
+  readonly k1: number
+  readonly k2: number
+  readonly k3: number
+  readonly p1: number
+  readonly p2: number
+}
+
 /** How the frame's shape lies on the sensor; see `usedSensor`. */
 export type SensorUse = 'acrossWidth' | 'acrossHeight' | 'covers' | 'inside'
 
@@ -34,8 +44,8 @@ export interface Lens {
   readonly riseMm: number
   /** Positive shows more of what is to the right. */
   readonly crossMm: number
-  /** No lens distortion yet: the value is kept in the schema so that documents stay readable. */
-  readonly distortion: null
+  /** How it bends straight lines; only where focal length and sensor make the picture. */
+  readonly distortion: Brown | null
 }
 
 export interface Frame {

@@ -1,5 +1,5 @@
 // What is wrong with the cuts: they meet nothing, graze a face, end inside the model, take the subject away, or cut a plan that converges.
-import { axesOf, fieldOfView, projectPoint, type Lens } from '../camera/index.ts'
+import { axesOf, fieldOfView, isPerspective, type Lens, projectPoint } from '../camera/index.ts'
 import { DEG_PER_RAD } from '../base/index.ts'
 import { boxCorners, dot, sub, type Vec3 } from '../math/index.ts'
 import { isRemoved, movePlane, planesOf, type Cut } from '../section/index.ts'
@@ -127,7 +127,7 @@ export const subjectCut: Check = ({ camera, setup, scene }) => {
 /** A plan seen in perspective: it converges, and nothing can be measured in it. */
 export const planConverges: Check = ({ camera, setup, keep }) => {
   const level = setup.shown.cuts.list.find((c): c is Cut & { kind: 'level' } => c.kind === 'level' && !c.reversed)
-  if (!level || camera.lens.projection.kind !== 'perspective' || camera.pose.tiltDeg > PLAN_TILT_DEG) return []
+  if (!level || !isPerspective(camera) || camera.pose.tiltDeg > PLAN_TILT_DEG) return []
   const depthM = projectPoint(camera, [keep[0], keep[1], Math.min(keep[2], level.heightM)])?.depthM
   if (!depthM) return []
   const { horizontalDeg } = fieldOfView(camera.lens, camera.frame)

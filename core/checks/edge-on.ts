@@ -2,7 +2,7 @@
 // Model: the angle between the face and the sight line to the part of it that is seen. Exactly edge-on it is a clean line and is not
 // told; within a degree it is a sliver. Limits (practice): 0.05 to 1 degree; the mend goes to 2 degrees.
 
-import { projectPoint, standAs, standMoved } from '../camera/index.ts'
+import { isPerspective, projectPoint, standAs, standMoved } from '../camera/index.ts'
 import { horizonThrough } from '../framing/index.ts'
 import { asinDeg, RAD_PER_DEG } from '../base/index.ts'
 import { distance, normalize, sub, type Vec3 } from '../math/index.ts'
@@ -47,7 +47,7 @@ function seenAt(look: Look, face: LevelFace): { point: Vec3; angleDeg: number } 
 
 export const edgeOnFace: Check = (look) => {
   const { camera, scene, setup } = look
-  if (camera.lens.projection.kind !== 'perspective') return []
+  if (!isPerspective(camera)) return []
   const { station } = camera.pose
   const found: Finding[] = []
   const near = scene.levelFaces.filter((f) => Math.abs(station[2] - f.heightM) < 2)

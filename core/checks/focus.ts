@@ -1,6 +1,6 @@
 // What is wrong with the focus: it is nowhere, the subject is soft, nothing blurs, the foreground is a blur, or it lies past the
 // hyperfocal distance. Limits are common practice. Source: handbook-6 for the numbers.
-import { principalPointPx } from '../camera/index.ts'
+import { isPerspective, principalPointPx } from '../camera/index.ts'
 import { boxCorners } from '../math/index.ts'
 import { blurDiscMm, depthOf, depthOfField } from '../optics/index.ts'
 import type { Check, Finding, Look, SceneHit } from './types.ts'
@@ -15,8 +15,8 @@ const FOREGROUND_PERCENT = 15
 /** Diameter in pixels of the finished picture that a depth is blurred to. */
 function blurAt({ camera, setup }: Look): ((depthM: number) => number) | null {
   const focus = setup.lensFocus
-  const { focalMm, projection } = camera.lens
-  if (!focus || projection.kind !== 'perspective' || !(focus.distanceM > focalMm / 1000)) return null
+  const { focalMm } = camera.lens
+  if (!focus || !isPerspective(camera) || !(focus.distanceM > focalMm / 1000)) return null
   const { pxPerMm } = principalPointPx(camera)
   return (distanceM) =>
     pxPerMm * blurDiscMm({ focalMm, fNumber: focus.fNumber, focusM: focus.distanceM, distanceM: Math.max(distanceM, 1e-3) }) // prettier-ignore
@@ -127,7 +127,7 @@ export const softForeground: Check = (look) => {
 /** Focused farther than the hyperfocal distance: nothing is gained behind, and much is lost before. */
 export const pastHyperfocal: Check = ({ setup, camera }): Finding[] => {
   const { focus, lens } = { focus: setup.lensFocus, lens: camera.lens }
-  if (!focus || focus.trouble || lens.projection.kind !== 'perspective') return []
+  if (!focus || focus.trouble || !isPerspective(lens)) return []
   const r = depthOfField({ focalMm: lens.focalMm, fNumber: focus.fNumber, focusM: focus.distanceM, cocMm: focus.cocMm })
   if (!r.ok || focus.distanceM <= r.value.hyperfocalM * 1.05) return []
   const { hyperfocalM, nearM } = r.value

@@ -2,7 +2,7 @@
 // Limits (practice): eyes stand at 1.50 to 1.65 m and sit at 1.20 m; from 1.10 to 1.75 m nothing is said, above 3.2 m it is a view
 // from above on purpose. Source: handbook-11.
 
-import { directionOf, projectPoint, standAs, standMoved } from '../camera/index.ts'
+import { directionOf, isParallel, isPerspective, projectPoint, standAs, standMoved } from '../camera/index.ts'
 import { fitPoints } from '../framing/index.ts'
 import { addScaled, boxCorners, dot, type Box, type Vec3 } from '../math/index.ts'
 import { isBetweenCuts, sightThrough, type Sight } from '../section/index.ts'
@@ -26,12 +26,7 @@ const all = (origin: Vec3, direction: Vec3): Sight => ({ origin, direction, farM
 
 /** The camera in a solid or in a wall; with the near cut on it may be there on purpose. */
 export const insideObject: Check = ({ camera, setup, scene }) => {
-  if (
-    setup.shown.cuts.nearM !== null ||
-    camera.lens.projection.kind === 'parallel' ||
-    camera.lens.projection.kind === 'oblique'
-  )
-    return []
+  if (setup.shown.cuts.nearM !== null || isParallel(camera)) return []
   const { station } = camera.pose
   const hits = AROUND.map((d) => ({ d, hit: scene.first(all(station, d), true) }))
   const backs = hits.filter((h): h is { d: Vec3; hit: SceneHit } => h.hit !== null && dot(h.hit.normal, h.d) > 0)
@@ -64,7 +59,7 @@ export const insideObject: Check = ({ camera, setup, scene }) => {
 const OWN_M = 0.005
 
 export const eyeHeight: Check = ({ camera, setup, scene }) => {
-  if (scene.kind !== 'room' || scene.floorM === null || camera.lens.projection.kind !== 'perspective') return []
+  if (scene.kind !== 'room' || scene.floorM === null || !isPerspective(camera)) return []
   if (Math.abs(camera.pose.tiltDeg) > 45) return []
   const value = camera.pose.station[2] - scene.floorM
   if (!(value < EYE_M.least || value > EYE_M.most) || value > EYE_M.above || value <= 0) return []

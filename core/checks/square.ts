@@ -3,7 +3,7 @@
 // Limits (practice): up to 0.1 degrees horizontals stay level to a pixel or two, above 3 degrees the angle is meant. Source: handbook-2.
 
 import { bearingDifferenceDeg } from '../base/index.ts'
-import { standAs } from '../camera/index.ts'
+import { formOf, standAs } from '../camera/index.ts'
 import { bearingSquareTo, squareUp } from '../framing/index.ts'
 import type { Check, SceneHit } from './types.ts'
 
@@ -15,8 +15,7 @@ const UPRIGHT = 0.05
 const SAME_DEG = 0.05
 
 export const almostSquare: Check = ({ camera, setup, scene, grid }) => {
-  const kind = camera.lens.projection.kind
-  if (kind !== 'perspective' && kind !== 'parallel' && kind !== 'oblique') return []
+  if (!formOf(camera).isPlane) return []
   if (Math.abs(camera.pose.tiltDeg) > 30) return []
   const walls = new Map<
     number,

@@ -2,7 +2,7 @@
 // Limits (practice): a lean of 0.1 degrees is seen beside the picture's edge; tilt or roll up to 1.5 degrees is hardly meant; more
 // than 10 degrees of lean is a three-point view on purpose. Source: handbook-2.
 
-import { standAs, type Camera } from '../camera/index.ts'
+import { type Camera, formOf, isParallel, isPerspective, standAs } from '../camera/index.ts'
 import { convergence, levelKeepingCentre } from '../framing/index.ts'
 import { addScaled, type Vec3 } from '../math/index.ts'
 import type { Check, CheckScene, Finding, Look, Mend } from './types.ts'
@@ -26,7 +26,7 @@ export function verticalsOf(camera: Camera, kind: CheckScene['kind']): 'upright'
   const lean = Math.max(Math.abs(c.leanLeftDeg), Math.abs(c.leanRightDeg))
   if (lean < UPRIGHT_DEG) return 'upright'
   const { tiltDeg, rollDeg } = camera.pose
-  if (camera.lens.projection.kind !== 'perspective') return almost(rollDeg) ? 'slip' : 'meant'
+  if (!isPerspective(camera)) return almost(rollDeg) ? 'slip' : 'meant'
   if (Math.abs(tiltDeg) <= ALMOST_DEG.most && Math.abs(rollDeg) <= ALMOST_DEG.most)
     return almost(tiltDeg) || almost(rollDeg) ? 'slip' : 'meant'
   if (Math.abs(tiltDeg) <= ALMOST_DEG.most && almost(tiltDeg)) return 'slip'
@@ -34,7 +34,7 @@ export function verticalsOf(camera: Camera, kind: CheckScene['kind']): 'upright'
 }
 
 function levelled({ camera, setup, scene }: Look): Mend | null {
-  if (camera.lens.projection.kind !== 'perspective') {
+  if (!isPerspective(camera)) {
     const pose = { ...camera.pose, rollDeg: 0 }
     return { label: 'Roll to zero', stand: standAs(setup.stand, pose, scene.centreOf) }
   }
@@ -56,9 +56,8 @@ const withMend = (finding: Finding, mend: Mend | null): Finding => (mend ? { ...
 /** Tilt or roll so small that it looks like a slip. */
 export const almostLevel: Check = (look) => {
   const { tiltDeg, rollDeg } = look.camera.pose
-  const kind = look.camera.lens.projection.kind
-  const flat = kind === 'parallel' || kind === 'oblique'
-  if (kind !== 'perspective' && !flat) return []
+  if (!formOf(look.camera).isPlane) return []
+  const flat = isParallel(look.camera)
   const tilted = almost(tiltDeg) && !flat
   if (!tilted && !almost(rollDeg)) return []
   // a roll beside a tilt that is meant is told with the leaning verticals
@@ -84,7 +83,7 @@ export const almostLevel: Check = (look) => {
 export const leaningVerticals: Check = (look) => {
   const { tiltDeg, rollDeg } = look.camera.pose
   // a product may converge
-  if (look.camera.lens.projection.kind !== 'perspective' || look.scene.kind !== 'room') return []
+  if (!isPerspective(look.camera) || look.scene.kind !== 'room') return []
   if (Math.abs(tiltDeg) <= ALMOST_DEG.most && Math.abs(rollDeg) <= ALMOST_DEG.most) return []
   const c = convergence(look.camera)
   const lean = Math.max(Math.abs(c.leanLeftDeg!), Math.abs(c.leanRightDeg!))

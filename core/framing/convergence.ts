@@ -3,7 +3,7 @@
 // (d.x + x d.z / f, d.y + y d.z / f) in camera space. Space: world directions -> sensor. Source: handbook-2; iso5456-4.
 
 import { asinDeg, atan2Deg, RAD_PER_DEG } from '../base/index.ts'
-import { axesOf, directionOf, usedSensor, type Camera } from '../camera/index.ts'
+import { axesOf, type Camera, directionOf, formOf, isPerspective, usedSensor } from '../camera/index.ts'
 import { dot, type Vec3 } from '../math/index.ts'
 
 export interface Convergence {
@@ -25,14 +25,12 @@ const PARALLEL_DEG = 0.01
 /** Leans of verticals and the count of vanishing points; nothing converges in parallel and oblique pictures. */
 export function convergence(camera: Camera, options: ConvergenceOptions = {}): Convergence {
   const { pose, lens, frame } = camera
-  const kind = lens.projection.kind
   const main = options.mainBearingDeg ?? 0
   const { right, up, forward } = axesOf(pose)
-  if (kind !== 'perspective' && kind !== 'parallel' && kind !== 'oblique')
-    return { leanLeftDeg: null, leanRightDeg: null, widestPx: null, points: 0 }
+  if (!formOf(lens).isPlane) return { leanLeftDeg: null, leanRightDeg: null, widestPx: null, points: 0 }
   const { widthMm: w } = usedSensor(lens, frame)
   const vertical: Vec3 = [right[2], up[2], -forward[2]]
-  const perspective = kind === 'perspective'
+  const perspective = isPerspective(lens)
   const leanAt = (xMm: number): number => {
     const k = perspective ? vertical[2] / lens.focalMm : 0
     const dx = vertical[0] + xMm * k

@@ -2,7 +2,7 @@
 // Model: the ray through the middle of the left or right edge is f F + x R + y U with the axes of the tilted, rolled camera; seen from
 // above it must point at the place. Linear in f. Space: world metres, sensor millimetres. Source: handbook-1.
 
-import { axesOf, usedSensor, type Camera } from '../camera/index.ts'
+import { axesOf, type Camera, isPerspective, usedSensor } from '../camera/index.ts'
 
 /**
  * The focal length in millimetres, above nought; null where the edge passes there at none (behind, on the other side, or looking
@@ -10,7 +10,7 @@ import { axesOf, usedSensor, type Camera } from '../camera/index.ts'
  */
 export function focalOfEdge(camera: Camera, side: 'left' | 'right', x: number, y: number): number | null {
   const { pose, lens, frame } = camera
-  if (lens.projection.kind !== 'perspective') return null
+  if (!isPerspective(lens)) return null
   const { forward: F, right: R, up: U } = axesOf(pose)
   const halfMm = usedSensor(lens, frame).widthMm / 2
   const alongMm = lens.crossMm + (side === 'left' ? -halfMm : halfMm)

@@ -4,7 +4,7 @@
 // Source: handbook-4 and 11.
 
 import { ok, refused, type Result } from '../base/index.ts'
-import { projectPoint, type Camera } from '../camera/index.ts'
+import { formOf, projectPoint, type Camera } from '../camera/index.ts'
 import type { Vec3 } from '../math/index.ts'
 import { alongAxes, extremes, inAxes, type Flat } from './fit-points.ts'
 import type { FitReason, Sides } from './fit-types.ts'
@@ -19,12 +19,10 @@ interface Room {
 
 function roomOf(camera: Camera, points: readonly Vec3[], sides: Sides): Room {
   const { widthPx: w, heightPx: h } = camera.frame
-  const p = camera.lens.projection
-  // a fisheye's picture ends at its circle, within which the largest margin is kept
+  // a picture that ends at a circle keeps the largest margin within it
+  const all = formOf(camera).circlePx(camera.frame)
   const circle =
-    p.kind === 'fisheye'
-      ? Math.min(w, h) / 2 - Math.max(sides.left * w, sides.right * w, sides.top * h, sides.bottom * h)
-      : null
+    all === null ? null : all - Math.max(sides.left * w, sides.right * w, sides.top * h, sides.bottom * h)
   let far = 0
   let [x0, x1, y0, y1] = [Infinity, -Infinity, Infinity, -Infinity]
   for (const q of points) {

@@ -6,7 +6,7 @@
 // Space: camera axes, metres; sensor mm. Source: handbook-11.
 
 import { ok, refused, type Result } from '../base/index.ts'
-import { FOCAL_RANGE_MM, usedSensor, type Camera } from '../camera/index.ts'
+import { type Camera, FOCAL_RANGE_MM, formOf, usedSensor } from '../camera/index.ts'
 import { alongAxes, asPoints, countOf, inAxes, type Flat, type Points } from './fit-points.ts'
 import { fitExtent } from './fit-extent.ts'
 import type { FitOptions, FitReason, Sides } from './fit-types.ts'
@@ -28,15 +28,15 @@ export function fitPoints(camera: Camera, points: Points, options: FitOptions = 
   const sides: Sides = typeof m === 'number' ? { left: m, right: m, top: m, bottom: m } : m
   if (Object.values(sides).some((v) => !(v >= 0)) || sides.left + sides.right >= 1 || sides.top + sides.bottom >= 1)
     return refused('margins', 'The margins leave no room for the picture.')
-  const kind = camera.lens.projection.kind
-  const flatKind = kind === 'parallel' || kind === 'oblique'
+  const form = formOf(camera)
+  const flatKind = !form.isCentral
   const by = options.by ?? (flatKind ? 'extent' : 'distance')
   const flat = inAxes(camera, points)
   if (flatKind) {
     if (by === 'extent' || by === 'distance') return fitExtent(camera, flat, sides, options.widthM)
     return refused('projection', 'A parallel picture is fitted by its width of view.')
   }
-  if (kind === 'perspective') {
+  if (form.hasLens) {
     if (by === 'distance') {
       const level = camera.pose.tiltDeg === 0 && camera.pose.rollDeg === 0
       const near = options.nearM ?? NEAREST_M
@@ -45,7 +45,8 @@ export function fitPoints(camera: Camera, points: Points, options: FitOptions = 
     if (by === 'extent') return refused('projection', 'Only a parallel picture has a width of view to fit.')
     return byLens(camera, flat, sides, by)
   }
-  if (kind === 'equirectangular') return refused('projection', 'A full panorama shows everything already.')
+  if (form.fieldOfView(camera.lens, camera.frame).horizontalDeg >= 360)
+    return refused('projection', 'A full panorama shows everything already.')
   if (by !== 'distance') return refused('projection', 'A cylindrical or fisheye picture is fitted by its distance.')
   return fitWide(camera, asPoints(points), sides, options.nearM ?? NEAREST_M)
 }

@@ -3,7 +3,7 @@
 // lies on the axis. Space: camera -> turned camera, sensor mm. Source: handbook-2; iso5456-4.
 
 import { ok, refused, type Result } from '../base/index.ts'
-import { anglesOf, type Camera } from '../camera/index.ts'
+import { anglesOf, type Camera, isPerspective } from '../camera/index.ts'
 import { centreDirection, turnedKeepingCentre, type TurnReason } from './turned.ts'
 
 export type LevelReason = TurnReason | 'not-perspective' | 'no-shift'
@@ -18,7 +18,7 @@ export interface LevelOptions {
  * Refused for other projections, when the centre's ray does not go forward, or when the rise needed is out of reach.
  */
 export function levelKeepingCentre(camera: Camera, options: LevelOptions = {}): Result<Camera, LevelReason> {
-  if (camera.lens.projection.kind !== 'perspective')
+  if (!isPerspective(camera))
     return refused(
       'not-perspective',
       'Only a perspective camera can trade tilt for rise; set tilt and roll to zero instead.',
@@ -36,7 +36,7 @@ export function levelKeepingCentre(camera: Camera, options: LevelOptions = {}): 
  */
 export function tiltKeepingCentre(camera: Camera, options: LevelOptions = {}): Result<Camera, LevelReason> {
   const { lens, pose } = camera
-  if (lens.projection.kind !== 'perspective')
+  if (!isPerspective(lens))
     return refused('not-perspective', 'Only a perspective camera can trade rise and cross for tilt and bearing.')
   if (lens.riseMm === 0 && lens.crossMm === 0)
     return refused('no-shift', 'The lens has no rise or cross to turn into tilt.')

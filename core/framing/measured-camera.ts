@@ -3,7 +3,7 @@
 // oblique forms (whose plane through the station is true) through their middle. Space: metres. Source: handbook-3; iso5455.
 
 import type { Result } from '../base/index.ts'
-import { axesOf, topOf, type Camera, type Stand } from '../camera/index.ts'
+import { axesOf, type Camera, formOf, type Stand, topOf } from '../camera/index.ts'
 import { addScaled, boxCentre, distance, dot, sub, type Box, type Vec3 } from '../math/index.ts'
 import { fitPoints } from './fit.ts'
 import type { FitOptions } from './fit-types.ts'
@@ -30,7 +30,7 @@ export function measuredCamera(
   const d = measuredDirection(view, mainBearingDeg)
   const middle = boxCentre(target.box)
   const away = distance(target.box.min, target.box.max) || 1
-  const oblique = d.projection(1).kind === 'oblique'
+  const oblique = Math.hypot(...Object.values(formOf(d.projection(1)).shear(d.projection(1)))) > 0
   const station = oblique ? middle : addScaled(middle, axesOf(d.pose).forward, -away)
   return fitPoints(
     { pose: { ...d.pose, station }, lens: measuredLens(from.lens, d.projection(1)), frame: from.frame },

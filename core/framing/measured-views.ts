@@ -4,7 +4,7 @@
 // Space: degrees. Source: handbook-3; iso5456-3; iso5455 (scales).
 
 import { asinDeg, atan2Deg, DEG_PER_RAD, ok, RAD_PER_DEG, refused, wrapBearingDeg, type Result } from '../base/index.ts'
-import { axesOf, type Camera, type Lens, type Pose, type Projection } from '../camera/index.ts'
+import { axesOf, type Camera, isParallel, type Lens, type Pose, type Projection, shearOf } from '../camera/index.ts'
 import { dot, type Vec3 } from '../math/index.ts'
 
 /** Corner from which an axonometry looks, or the quarter that an elevation faces: clockwise from the main direction. */
@@ -104,16 +104,14 @@ export function drawnAxes(
   { pose, lens }: Pick<Camera, 'pose' | 'lens'>,
   mainBearingDeg = 0,
 ): { readonly x: DrawnAxis; readonly y: DrawnAxis; readonly z: DrawnAxis } | null {
-  const p = lens.projection
-  if (p.kind !== 'parallel' && p.kind !== 'oblique') return null
+  if (!isParallel(lens)) return null
+  const shear = shearOf(lens)
   const { right, up, forward } = axesOf(pose)
   const b = mainBearingDeg * RAD_PER_DEG
   const [c, s] = [Math.cos(b), Math.sin(b)]
   const drawn = (d: Vec3): DrawnAxis => {
-    const depth = p.kind === 'oblique' ? dot(d, forward) * p.receding : 0
-    const angle = p.kind === 'oblique' ? p.angleDeg * RAD_PER_DEG : 0
-    const u = dot(d, right) + depth * Math.cos(angle)
-    const v = dot(d, up) + depth * Math.sin(angle)
+    const u = dot(d, right) + dot(d, forward) * shear.x
+    const v = dot(d, up) + dot(d, forward) * shear.y
     const foreshortening = Math.hypot(u, v)
     return { angleDeg: foreshortening < 1e-9 ? null : wrapBearingDeg(atan2Deg(v, u)), foreshortening }
   }

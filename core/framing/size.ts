@@ -2,15 +2,23 @@
 // Model: in perspective the size at depth d goes as f / d. Space: world metres, sensor mm. Source: handbook-1 and 3.
 
 import { ok, refused, type Result } from '../base/index.ts'
-import { axesOf, toCamera, usedSensor, widthAtDepthM, type Camera } from '../camera/index.ts'
+import {
+  axesOf,
+  type Camera,
+  isPerspective,
+  shearOf,
+  toCamera,
+  usedSensor,
+  widthAtDepthM,
+  widthOfView,
+} from '../camera/index.ts'
 import { addScaled, type Vec3 } from '../math/index.ts'
 
 export type SizeReason = 'behind' | 'projection'
 
 /** Another focal length; the station moves along the axis by depth (1 - f'/f), so that the subject keeps its place and size. */
 export function holdSize(camera: Camera, subject: Vec3, focalMm: number): Result<Camera, SizeReason> {
-  if (camera.lens.projection.kind !== 'perspective')
-    return refused('projection', 'Only a perspective picture has a focal length to change.')
+  if (!isPerspective(camera)) return refused('projection', 'Only a perspective picture has a focal length to change.')
   const depth = -toCamera(camera.pose, subject)[2]
   if (depth <= 1e-9) return refused('behind', 'The subject lies behind the camera.')
   const station = addScaled(
@@ -26,8 +34,7 @@ export function holdSize(camera: Camera, subject: Vec3, focalMm: number): Result
  * the subject lies behind, and for other projections.
  */
 export function toParallel(camera: Camera, subject: Vec3): Result<Camera, SizeReason> {
-  if (camera.lens.projection.kind !== 'perspective')
-    return refused('projection', 'Only a perspective picture becomes a parallel one.')
+  if (!isPerspective(camera)) return refused('projection', 'Only a perspective picture becomes a parallel one.')
   const depth = -toCamera(camera.pose, subject)[2]
   if (depth <= 1e-9) return refused('behind', 'The subject lies behind the camera.')
   return ok({
@@ -42,16 +49,14 @@ export function toParallel(camera: Camera, subject: Vec3): Result<Camera, SizeRe
  */
 export function toPerspective(camera: Camera, subject: Vec3): Result<Camera, SizeReason> {
   const { lens, frame, pose } = camera
-  const p = lens.projection
-  if (p.kind !== 'parallel' && p.kind !== 'oblique')
-    return refused('projection', 'Only a parallel or oblique picture becomes a perspective one.')
+  const widthM = widthOfView(lens)
+  if (widthM === null) return refused('projection', 'Only a parallel or oblique picture becomes a perspective one.')
   const depth = -toCamera(pose, subject)[2]
-  const wanted = (lens.focalMm * p.widthM) / usedSensor(lens, frame).widthMm
+  const wanted = (lens.focalMm * widthM) / usedSensor(lens, frame).widthMm
   const { right, up, forward } = axesOf(pose)
   // an oblique picture has sheared the subject sideways: the station follows
-  const shear = p.kind === 'oblique' ? p.receding * depth : 0
-  const rad = p.kind === 'oblique' ? (p.angleDeg * Math.PI) / 180 : 0
+  const { x, y } = shearOf(lens)
   const back = addScaled(pose.station, forward, depth - wanted)
-  const station = addScaled(addScaled(back, right, -shear * Math.cos(rad)), up, -shear * Math.sin(rad))
+  const station = addScaled(addScaled(back, right, -x * depth), up, -y * depth)
   return ok({ ...camera, pose: { ...pose, station }, lens: { ...lens, projection: { kind: 'perspective' } } })
 }

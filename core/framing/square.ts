@@ -14,7 +14,16 @@ import {
   wrapBearingDeg,
   type Result,
 } from '../base/index.ts'
-import { axesOf, toCamera, usedSensor, type Camera } from '../camera/index.ts'
+import {
+  axesOf,
+  type Camera,
+  isParallel,
+  isPerspective,
+  shearOf,
+  toCamera,
+  usedSensor,
+  widthOfView,
+} from '../camera/index.ts'
 import { addScaled, sub, type Vec3 } from '../math/index.ts'
 import { turnedKeepingCentre, type TurnReason } from './turned.ts'
 
@@ -44,10 +53,8 @@ export function squareUp(camera: Camera, wallNormal: Vec3, options: SquareOption
   const bearingDeg = bearingSquareTo(wallNormal, camera.pose.bearingDeg)
   if (bearingDeg === null)
     return refused('not-a-wall', 'That is a floor or a flat roof. Point at an upright wall to square up to it.')
-  const kind = camera.lens.projection.kind
-  if (kind === 'parallel' || kind === 'oblique')
-    return ok({ ...camera, pose: { ...camera.pose, bearingDeg, rollDeg: 0 } })
-  if (kind !== 'perspective') return refused('projection', 'A panorama is not square to anything.')
+  if (isParallel(camera)) return ok({ ...camera, pose: { ...camera.pose, bearingDeg, rollDeg: 0 } })
+  if (!isPerspective(camera)) return refused('projection', 'A panorama is not square to anything.')
   if (options.keepCentre ?? true) return turnedKeepingCentre(camera, { bearingDeg, tiltDeg: 0, rollDeg: 0 })
   return ok({ ...camera, pose: { ...camera.pose, bearingDeg, tiltDeg: 0, rollDeg: 0 } })
 }
@@ -65,16 +72,16 @@ export function centreOn(
   options: { readonly by: 'cross' | 'bearing' | 'move' },
 ): Result<Camera, CentreReason> {
   const { lens, frame, pose } = camera
-  const p = lens.projection
   const { widthMm } = usedSensor(lens, frame)
   const [x, , z] = toCamera(pose, point)
-  if (p.kind === 'parallel' || p.kind === 'oblique') {
+  const widthM = widthOfView(lens)
+  if (widthM !== null) {
     if (options.by === 'bearing') return refused('projection', 'A parallel picture is centred by a move or by cross.')
-    const across = p.kind === 'oblique' ? x - z * p.receding * cosDeg(p.angleDeg) : x
-    const mPerMm = p.widthM / widthMm
+    const across = x - z * shearOf(lens).x
+    const mPerMm = widthM / widthMm
     return options.by === 'cross' ? shifted(camera, across / mPerMm) : ok(moved(camera, across - lens.crossMm * mPerMm))
   }
-  if (p.kind !== 'perspective') return refused('projection', 'A panorama is centred by its bearing alone.')
+  if (!isPerspective(lens)) return refused('projection', 'A panorama is centred by its bearing alone.')
   if (options.by === 'bearing') return turnedOnto(camera, point)
   if (-z <= 1e-9) return refused('behind', 'It lies behind the camera.')
   return options.by === 'cross'
@@ -126,7 +133,7 @@ const LEVEL_DEG = 1e-6
 export function horizonThrough(camera: Camera, feature: Vec3, subject: Vec3): Result<Camera, HorizonReason> {
   const { pose, lens } = camera
   const level = Math.abs(pose.tiltDeg) < LEVEL_DEG && Math.abs(pose.rollDeg) < LEVEL_DEG
-  if (!level || lens.projection.kind !== 'perspective')
+  if (!level || !isPerspective(lens))
     return refused(
       'not-level',
       'The horizon is laid through something in level perspective pictures. Level the camera first.',

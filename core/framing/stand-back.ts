@@ -4,7 +4,7 @@
 // Source: handbook-8 (sectional perspective) and 11.
 
 import { ok, refused, type Result } from '../base/index.ts'
-import { axesOf, rayThrough, usedSensor, type Camera } from '../camera/index.ts'
+import { axesOf, type Camera, isPerspective, rayThrough, usedSensor } from '../camera/index.ts'
 import { addScaled, dot, sub, type Vec3 } from '../math/index.ts'
 
 export type StandBackReason = 'projection' | 'wall-missed' | 'cuts-subject'
@@ -48,8 +48,7 @@ export function nearCutBehind(
   wall: WallFace,
   subject: readonly Vec3[],
 ): Result<number, StandBackReason> {
-  if (camera.lens.projection.kind !== 'perspective')
-    return refused('projection', 'Standing back through a wall is for perspective pictures.')
+  if (!isPerspective(camera)) return refused('projection', 'Standing back through a wall is for perspective pictures.')
   const depthM = depthBehindWall(camera, wall)
   if (depthM === null)
     return refused(

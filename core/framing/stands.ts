@@ -4,15 +4,16 @@
 
 import { atan2Deg, ok, refused, wrapBearingDeg, type Result } from '../base/index.ts'
 import {
-  aimPointOf,
-  axesOf,
-  directionOf,
-  poseOfStand,
   type Aim,
   type AimCentre,
+  aimPointOf,
+  axesOf,
   type Camera,
+  directionOf,
+  isParallel,
   type Lens,
   type Pose,
+  poseOfStand,
   type Stand,
   topOf,
   topTowards,
@@ -58,11 +59,10 @@ export function standAtSide(
       : { bearingDeg: wrapBearingDeg(frontDeg + SIDES[side]), tiltDeg: 0, rollDeg: 0 }
   const centre = boxCentre(box)
   const station = addScaled(centre, directionOf(pose.bearingDeg, pose.tiltDeg), -1)
-  const flat = camera.lens.projection.kind === 'parallel' || camera.lens.projection.kind === 'oblique'
   const from = { ...camera, pose: { ...pose, station } }
   const r = fitPoints(from, boxCorners(box), {
     ...(margin === undefined ? {} : { margin }),
-    by: flat ? 'extent' : 'distance',
+    by: isParallel(camera) ? 'extent' : 'distance',
   })
   if (!r.ok) return r
   // straight at its middle: the fit's station lies on the axis through it but for the shift

@@ -2,7 +2,7 @@
 // Model: the largest centred rectangle of the frame's shape; the same angles on another sensor are the focal length and the shifts in
 // the ratio of the used widths. Space: pixels of the outer frame; sensor millimetres. Source: handbook-1.
 
-import { usedSensor, type Camera, type Frame, type Lens } from '../camera/index.ts'
+import { type Camera, type Frame, type Lens, usedSensor, widthOfView, withWidthOfView } from '../camera/index.ts'
 
 export interface Window {
   readonly xPx: number
@@ -29,10 +29,11 @@ export function windowOf(outer: Shape, frame: Shape): Window {
 export function lensOfWindow(from: Camera, lens: Lens, frame: Frame): Lens {
   const share = windowOf(from.frame, frame).widthPx / from.frame.widthPx
   const k = usedSensor(lens, frame).widthMm / (usedSensor(from.lens, from.frame).widthMm * share)
-  const p = from.lens.projection
+  const widthM = widthOfView(from.lens)
+  const { projection } = widthM === null ? from.lens : withWidthOfView(from.lens, widthM * share)
   return {
     ...lens,
-    projection: p.kind === 'parallel' || p.kind === 'oblique' ? { ...p, widthM: p.widthM * share } : p,
+    projection,
     focalMm: from.lens.focalMm * k,
     riseMm: from.lens.riseMm * k,
     crossMm: from.lens.crossMm * k,

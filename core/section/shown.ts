@@ -2,7 +2,7 @@
 // Model: one value, handed to every ray, pick, walk, fit, check, drawing and shader: which objects are hidden, and what is cut away.
 // The near and far cut go with the camera: they bound a sight line by its depth along the axis.
 
-import { axesOf, rayThrough, type Camera, type Ray } from '../camera/index.ts'
+import { axesOf, type Camera, formOf, isParallel, type Ray, rayThrough } from '../camera/index.ts'
 import { addScaled, dot, scale } from '../math/index.ts'
 import type { Cut } from './cuts.ts'
 
@@ -62,9 +62,8 @@ export function sightAlong(camera: Camera, ray: Ray, { cuts }: Shown): Sight {
   const { forward } = axesOf(camera.pose)
   // depth along the axis grows evenly along the ray, from nought in the station's plane
   const rate = dot(ray.direction, forward)
-  const flat = camera.lens.projection.kind === 'parallel' || camera.lens.projection.kind === 'oblique'
   if (rate <= 1e-9) return { ...ray, farM: Infinity }
-  const from = nearM !== null ? nearM / rate : flat ? -BEHIND_M : 0
+  const from = nearM !== null ? nearM / rate : isParallel(camera) ? -BEHIND_M : 0
   const to = farM === null ? Infinity : farM / rate
   return {
     origin: from === 0 ? ray.origin : addScaled(ray.origin, ray.direction, from),
@@ -86,8 +85,7 @@ export const isBetweenCuts = ({ cuts: { nearM, farM } }: Shown, depthM: number):
 export const NEAR_CUT = 'near'
 /** The near cut of a camera as a plane that takes away what lies before it; null without one, or where it has no plane. */
 export function nearPlane(camera: Camera, { cuts: { nearM } }: Shown): Cut | null {
-  const { kind } = camera.lens.projection
-  if (nearM === null || (kind !== 'perspective' && kind !== 'parallel' && kind !== 'oblique')) return null
+  if (nearM === null || !formOf(camera).isPlane) return null
   const { forward } = axesOf(camera.pose)
   const point = addScaled(camera.pose.station, forward, nearM)
   return { id: NEAR_CUT, name: NEAR_CUT, on: true, reversed: false, kind: 'free', point, normal: scale(forward, -1) }

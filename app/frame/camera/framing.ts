@@ -2,7 +2,16 @@
 // core becomes the project's.
 import { computed, nextTick, ref, watch, type Ref } from 'vue'
 import { createSharedComposable } from '@vueuse/core'
-import { aimPointOf, axesOf, FOCAL_RANGE_MM, standAs, toCamera, type Camera } from '#core/camera'
+import {
+  aimPointOf,
+  axesOf,
+  type Camera,
+  FOCAL_RANGE_MM,
+  isParallel,
+  standAs,
+  toCamera,
+  widthOfView,
+} from '#core/camera'
 import { convergence, levelKeepingCentre, tiltKeepingCentre, toParallel, toPerspective } from '#core/framing'
 import { addScaled, boxCentre, distance, type Vec3 } from '#core/math'
 import type { Result } from '#core/base'
@@ -151,10 +160,8 @@ function createLevelling(withCamera: ReturnType<typeof createDoor>['withCamera']
   /** Tilt and roll become rise and cross; the centre of the picture stays where it is. */
   const level = (): void => {
     withCamera((c) => {
-      const kind = c.lens.projection.kind
-      const flat = kind === 'parallel' || kind === 'oblique'
       // a parallel picture has no rise to trade: its roll goes
-      if (flat) return { ok: true, value: { ...c, pose: { ...c.pose, rollDeg: 0 } } }
+      if (isParallel(c)) return { ok: true, value: { ...c, pose: { ...c.pose, rollDeg: 0 } } }
       return levelKeepingCentre(c, { keepSize: view.keepSize })
     }, 'Levelled')
   }
@@ -171,9 +178,9 @@ function createProjectionSwitch(take: Take, aim: Readonly<Ref<Vec3 | null>>) {
     const c = project.camera
     if (!c || c.lens.projection.kind === kind) return
     const label = kind === 'parallel' ? 'Parallel' : 'Perspective'
-    const now = c.lens.projection
-    if (kind === 'parallel' && now.kind === 'oblique') {
-      const projection = { kind, widthM: now.widthM }
+    const widthM = widthOfView(c.lens)
+    if (kind === 'parallel' && widthM !== null) {
+      const projection = { kind, widthM }
       take({ ok: true, value: { ...c, lens: { ...c.lens, projection } } }, label)
       return
     }

@@ -1,5 +1,6 @@
 // Hold level: one switch for perspective pictures, one for parallel ones. A measured view is off level by its nature; the framing it
 // was taken from finds its own switch as it was.
+import { isParallel } from '#core/camera'
 import { computed } from 'vue'
 import { useProject } from '../../stores/project.ts'
 import { useView } from '../../stores/view.ts'
@@ -7,10 +8,7 @@ import { useView } from '../../stores/view.ts'
 export function useHoldLevel() {
   const project = useProject()
   const view = useView()
-  const isFlat = (): boolean => {
-    const kind = project.working?.lens.projection.kind
-    return kind === 'parallel' || kind === 'oblique'
-  }
+  const isFlat = (): boolean => project.working !== null && isParallel(project.working.lens)
   return computed<boolean>({
     get: () => (isFlat() ? view.holdLevelFlat : view.holdLevel),
     set: (on) => {

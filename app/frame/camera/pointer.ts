@@ -1,7 +1,7 @@
 // What is under the pointer on the picture: for the readout, and for keys that mean “that there”.
 import { createSharedComposable } from '@vueuse/core'
 import { shallowRef } from 'vue'
-import { toCamera, widthAtDepthM, type Camera } from '#core/camera'
+import { type Camera, isParallel, toCamera, widthAtDepthM } from '#core/camera'
 import { distance } from '#core/math'
 import { seenThrough, sightThrough, type Sight } from '#core/section'
 import type { ClearAt, Hit } from '#mesh'
@@ -49,13 +49,11 @@ function pointer() {
           : [null, null]
         if (!at) return
         const depthM = hit ? -toCamera(camera.pose, hit.point)[2] : 0
-        const kind = camera.lens.projection.kind
-        const flat = kind === 'parallel' || kind === 'oblique'
         probe.value = hit
           ? {
               hit,
               depthM,
-              awayM: flat ? depthM : distance(hit.point, camera.pose.station),
+              awayM: isParallel(camera) ? depthM : distance(hit.point, camera.pose.station),
               widthM: widthAtDepthM(camera, depthM),
               clear,
             }

@@ -1,4 +1,5 @@
 // The frame check beside the picture: worked out off the page a moment after the picture rests; one finding may be shown in it.
+import { isPerspective } from '#core/camera'
 import { watchDebounced } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
@@ -98,7 +99,7 @@ function useCheckedSetup() {
   const { cocMm } = useFocus()
   return (w: Setup): CheckSetup => {
     const { stand, lens, frame } = w
-    const blurs = w.focus.on && lens.projection.kind === 'perspective'
+    const blurs = w.focus.on && isPerspective(lens)
     const lensFocus = { ...focusing.at(w), fNumber: w.focus.fNumber, cocMm: cocMm.value }
     return { stand, lens, frame, shown: shownOf(w), ...(blurs && { lensFocus }) }
   }

@@ -1,7 +1,7 @@
 // The focus as the page handles it: what is sharp from where to where, how much is blurred at the output's size, and changes of it.
 import { createSharedComposable } from '@vueuse/core'
 import { computed, shallowRef } from 'vue'
-import { principalPointPx } from '#core/camera'
+import { isPerspective, principalPointPx } from '#core/camera'
 import { blurDiscMm, depthOf, diffractionMm, fNumberForBlur, F_STOPS, keepSharp } from '#core/optics'
 import type { Vec3 } from '#core/math'
 import type { Command, Setup } from '#model'
@@ -25,7 +25,7 @@ function createFacts() {
   const focusing = useFocusing()
   const part = computed<Focus | null>(() => project.working?.focus ?? null)
   /** Only a lens blurs: perspective. */
-  const hasLens = computed(() => project.working?.lens.projection.kind === 'perspective')
+  const hasLens = computed(() => project.camera !== null && isPerspective(project.camera))
   const at = computed<FocusAt | null>(() => (project.workingShown ? focusing.at(project.workingShown) : null))
   const pxPerMm = computed(() => (project.camera && hasLens.value ? principalPointPx(project.camera).pxPerMm : 0))
   const cocMm = computed(() => (project.working ? focusing.cocMm(project.working) : 0.03))

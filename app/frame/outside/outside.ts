@@ -3,15 +3,16 @@ import { defineStore } from 'pinia'
 import { computed, shallowRef, type ComputedRef, type ShallowRef } from 'vue'
 import {
   aimPointOf,
+  type Camera,
   directionOf,
+  type Frame,
   frameCorners,
+  type Framing,
+  isParallel,
+  type Lens,
   poseOfStand,
   standAs,
   toCamera,
-  type Camera,
-  type Frame,
-  type Framing,
-  type Lens,
 } from '#core/camera'
 import { fitPoints, lensOfWindow } from '#core/framing'
 import { addScaled, boxCorners, distance, type Vec3 } from '#core/math'
@@ -163,7 +164,7 @@ function useFinding(framing: ShallowRef<Framing | null>, camera: ComputedRef<Cam
   function bringIntoView(points: readonly Vec3[]): void {
     const f = framing.value
     if (!f || !camera.value || points.length === 0) return
-    const by = f.lens.projection.kind === 'perspective' ? 'distance' : 'extent'
+    const by = isParallel(f) ? 'extent' : 'distance'
     const found = fitPoints(camera.value, points, { margin: IN_VIEW_MARGIN, by })
     if (found.ok) framing.value = { stand: standAs(f.stand, found.value.pose, centreOf), lens: found.value.lens }
   }

@@ -2,7 +2,7 @@
 // Near and far cut: nothing nearer, nothing farther than a distance along the axis is drawn.
 import { computed } from 'vue'
 import { UNSET_CUT_M, type Command, type Setup } from '#model'
-import { axesOf } from '#core/camera'
+import { axesOf, isParallel } from '#core/camera'
 import { boxCorners, dot, sub } from '#core/math'
 import ChoiceRow from '../../controls/ChoiceRow.vue'
 import NumberField from '../../controls/NumberField.vue'
@@ -19,10 +19,7 @@ const { begin } = usePicking()
 const { aimDepth } = useFraming()
 const { standBack } = useFitting()
 const cut = computed(() => project.working!.cut)
-const flat = computed(() => {
-  const kind = project.working!.lens.projection.kind
-  return kind === 'parallel' || kind === 'oblique'
-})
+const flat = computed(() => isParallel(project.working!.lens))
 type End = 'near' | 'far'
 const ENDS = [
   ['near', 'Near cut'],

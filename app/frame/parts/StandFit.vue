@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // Tight fit by what gives way, with margins at each side; standing back through the wall; distances measured.
+import { isParallel, isPerspective } from '#core/camera'
 import { computed } from 'vue'
 import { formatLength, lengthSuffix } from '#core/base'
 import type { FitBy } from '#core/framing'
@@ -19,8 +20,7 @@ const picking = usePicking()
 const fitting = useFitting()
 const { margins, by, keepHeight, target, nearCut } = fitting
 
-const kind = computed(() => project.working!.lens.projection.kind)
-const flat = computed(() => kind.value === 'parallel' || kind.value === 'oblique')
+const flat = computed(() => isParallel(project.working!.lens))
 const BY: readonly { value: FitBy; label: string; title: string }[] = [
   { value: 'distance', label: 'distance', title: 'The station moves: the smallest distance' },
   { value: 'focal', label: 'lens', title: 'The longest focal length from here, the shift as it is' },
@@ -102,7 +102,7 @@ const long = (m: number): string => {
     <div class="wide">
       <button
         class="btn"
-        :disabled="kind !== 'perspective'"
+        :disabled="!isPerspective(project.working!.lens)"
         title="As far back as the fit needs, outside the room if need be; the near cut then lies just inside the wall"
         @click="fitting.standBack()"
       >

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // Level and back, square up, centre on, horizon through; and what converges in the picture, measured.
+import { isPerspective } from '#core/camera'
 import { computed } from 'vue'
 import ChoiceRow from '../../controls/ChoiceRow.vue'
 import { useFraming } from '../camera/framing.ts'
@@ -19,7 +20,7 @@ const straighten = useStraighten()
 const pose = computed(() => project.camera!.pose)
 const lens = computed(() => project.working!.lens)
 const isLevel = computed(() => Math.abs(pose.value.tiltDeg) < 1e-9 && Math.abs(pose.value.rollDeg) < 1e-9)
-const perspective = computed(() => lens.value.projection.kind === 'perspective')
+const perspective = computed(() => isPerspective(lens.value))
 const shifted = computed(() => lens.value.riseMm !== 0 || lens.value.crossMm !== 0)
 const CENTRES = [
   { value: 'cross', label: 'cross', title: 'By moving the lens sideways: nothing turns or moves' },

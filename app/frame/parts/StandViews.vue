@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // Measured views as small pictures: each fitted to the selection or the model, at a free extent or at a drawing scale.
+import { widthOfView, withWidthOfView } from '#core/camera'
 import Select from 'primevue/select'
 import { computed } from 'vue'
 import { drawnAxes, scaleOfWidth, STANDARD_SCALES, widthAtScaleM, type Quarter } from '#core/framing'
@@ -29,18 +30,16 @@ const SCALES = [
   ...STANDARD_SCALES.map((k) => ({ value: k as number, label: `1 : ${k}` })),
 ]
 const lens = computed(() => project.working!.lens)
-const flat = computed(() =>
-  lens.value.projection.kind === 'parallel' || lens.value.projection.kind === 'oblique' ? lens.value.projection : null,
-)
-const nowScale = computed(() => (flat.value ? scaleOfWidth(project.working!.frame, flat.value.widthM) : 0))
+/** Width of view of a picture that has a scale; null in perspective. */
+const flat = computed(() => widthOfView(lens.value))
+const nowScale = computed(() => (flat.value === null ? 0 : scaleOfWidth(project.working!.frame, flat.value)))
 /** The scale changes what is shown at once: the window's middle stays. */
 function toScale(k: number | null): void {
   scale.value = k
-  const p = flat.value
-  if (k !== null && p) project.move(atScale(k), `1 : ${k}`)
+  if (k !== null && flat.value !== null) project.move(atScale(k), `1 : ${k}`)
 }
 const atScale = (k: number): CameraChanges => ({
-  lens: { ...lens.value, projection: { ...flat.value!, widthM: widthAtScaleM(project.working!.frame, k) } },
+  lens: withWidthOfView(lens.value, widthAtScaleM(project.working!.frame, k)),
 })
 const { ends } = useLiveEdits()
 const axes = computed(() => {
@@ -119,11 +118,11 @@ const FORMS = [
     <hr />
     <ChoiceRow
       label="Projection"
-      :model-value="flat ? 'parallel' : 'perspective'"
+      :model-value="flat === null ? 'perspective' : 'parallel'"
       :options="FORMS"
       @change="switchProjection"
     />
-    <template v-if="flat">
+    <template v-if="flat !== null">
       <NumberField
         label="Scale 1 :"
         :digits="1"

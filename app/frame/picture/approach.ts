@@ -1,5 +1,5 @@
 // Going to and fro: never through what is under the pointer, and with the level kept never into a wall.
-import { aimPointOf, dolly, focalHoldingSize, poseOfStand, toCamera, type Framing } from '#core/camera'
+import { aimPointOf, dolly, focalHoldingSize, type Framing, isPerspective, poseOfStand, toCamera } from '#core/camera'
 import { distance, type Vec3 } from '#core/math'
 import { centreOf } from '../../stores/centres.ts'
 import { useProject } from '../../stores/project.ts'
@@ -17,7 +17,7 @@ export function useApproach({ options }: Pick<Looking, 'options'>) {
   /** To and fro; with the level kept never nearer to a wall than the clearance, unless freed. */
   async function towards(t: Movable, from: Framing, point: Vec3, factor: number, stops: boolean): Promise<Framing> {
     const next = dolly(from, point, near(from, point, factor, stops), options(t))
-    if (!stops || !options(t).holdLevel || from.lens.projection.kind !== 'perspective') return next
+    if (!stops || !options(t).holdLevel || !isPerspective(from.lens)) return next
     const way = [0, 1, 2].map((i) => next.stand.station[i]! - from.stand.station[i]!) as unknown as Vec3
     const length = Math.hypot(...way)
     if (length < 1e-9) return next
@@ -31,7 +31,7 @@ export function useApproach({ options }: Pick<Looking, 'options'>) {
   }
   /** Never through what is under the pointer. */
   function near(from: Framing, point: Vec3, factor: number, stops: boolean): number {
-    if (!stops || factor >= 1 || from.lens.projection.kind !== 'perspective') return factor
+    if (!stops || factor >= 1 || !isPerspective(from.lens)) return factor
     const away = distance(from.stand.station, point)
     const least = Math.min(CLEARANCE_M, Math.max(0.01, (stage.facts ? size() : 1) * 0.02))
     return Math.max(factor, Math.min(1, least / Math.max(away, 1e-6)))

@@ -1,7 +1,7 @@
 // Tight fit: what fills the frame, by what gives way, with margins; through a wall only when asked to.
 import { createSharedComposable } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import { axesOf, standAs, toCamera, type Camera } from '#core/camera'
+import { axesOf, type Camera, isParallel, standAs, toCamera } from '#core/camera'
 import { fitPoints, type FitBy } from '#core/framing'
 import { addScaled, boxCentre, distance, normalize, sub, type Box, type Vec3 } from '#core/math'
 import { formatLength } from '#core/base'
@@ -17,7 +17,6 @@ import { standBackThrough } from './standing-back.ts'
 export type { Margins } from './fit-margins.ts'
 
 const isPoint = (b: Box): boolean => distance(b.min, b.max) === 0
-const isFlat = (c: Camera): boolean => ['parallel', 'oblique'].includes(c.lens.projection.kind)
 
 /** The first wall on the way from one station to another, and how far beyond it that lies; null where the way is free. */
 async function wallBetween(from: Vec3, to: Vec3): Promise<{ readonly name: string; readonly beyondM: number } | null> {
@@ -67,10 +66,10 @@ function fitting() {
       notices.say(`${t.what[0]!.toUpperCase()}${t.what.slice(1)} has no extent to fill the frame with.`, 'warning')
       return false
     }
-    const r = fitted(c, t.points, isFlat(c) ? 'extent' : (way ?? by.value))
+    const r = fitted(c, t.points, isParallel(c) ? 'extent' : (way ?? by.value))
     if (!r.ok) return take(r, 'Tight fit')
     const isRoom = project.document?.subject === 'room'
-    const wall = isRoom && !isFlat(c) ? await wallBetween(c.pose.station, r.value.pose.station) : null
+    const wall = isRoom && !isParallel(c) ? await wallBetween(c.pose.station, r.value.pose.station) : null
     // what was moved while the ray was under way is not overwritten
     if (project.camera !== c) return false
     if (!wall) return takeFitted(take, r.value, t.box, 'Tight fit')

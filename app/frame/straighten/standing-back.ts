@@ -1,5 +1,5 @@
 // Standing back through the wall: the distance at which the target fills the frame, and the near cut just inside the wall passed.
-import { axesOf, type Camera } from '#core/camera'
+import { axesOf, type Camera, isPerspective } from '#core/camera'
 import { fitPoints, nearCutBehind } from '#core/framing'
 import { addScaled, boxCentre, dot, scale, sub, type Box } from '#core/math'
 import { useProject } from '../../stores/project.ts'
@@ -38,7 +38,7 @@ export async function standBackThrough(camera: Camera, { target, fitted, take }:
     notices.say('Cut is locked. Unlock it first: standing back sets the near cut.', 'warning')
     return
   }
-  if (!fitted.ok || camera.lens.projection.kind !== 'perspective') {
+  if (!fitted.ok || !isPerspective(camera)) {
     const flat = 'Standing back through the wall is for perspective pictures.'
     notices.say(fitted.ok ? flat : fitted.message, 'warning')
     return

@@ -3,7 +3,7 @@
 import Select from 'primevue/select'
 import { computed, ref } from 'vue'
 import { formatLength, likelierUnit, parseQuantity } from '#core/base'
-import { aimPointOf, FOCAL_RANGE_MM } from '#core/camera'
+import { aimPointOf, FOCAL_RANGE_MM, isPerspective } from '#core/camera'
 import type { Vec3 } from '#core/math'
 import { centreOf } from '../../stores/centres.ts'
 import { useNotices } from '../../stores/notices.ts'
@@ -57,7 +57,7 @@ const former = computed(() => (outside.former ? coneOf(outside.former, 'left-rig
 const outsideAt = computed(() => (outside.camera ? toPx(outside.camera.pose.station) : null))
 const EDGE_AT_PX = 58
 const edgeHandles = computed(() =>
-  project.camera?.lens.projection.kind === 'perspective'
+  project.camera && isPerspective(project.camera)
     ? (cone.value?.edges ?? []).map((e) => ({ x: e.x + e.dx * EDGE_AT_PX, y: e.y + e.dy * EDGE_AT_PX }))
     : [],
 )

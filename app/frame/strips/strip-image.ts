@@ -1,7 +1,7 @@
 // The base image of Plan or Side: drawn by the stage a moment after zoom, size, cut or model rest; the old one lies scaled meanwhile.
 import { watchDebounced } from '@vueuse/core'
 import { computed, onMounted, shallowRef, type Ref } from 'vue'
-import type { Camera } from '#core/camera'
+import { type Camera, widthOfView } from '#core/camera'
 import { holdImage, lastImage } from '../../controls/last-image.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
@@ -73,8 +73,9 @@ function useImageStyle(drawn: Readonly<Ref<Camera | null>>, { camera, widthM, to
   return computed(() => {
     const d = drawn.value
     const same = d && d.pose.bearingDeg === camera.value.pose.bearingDeg && d.pose.tiltDeg === camera.value.pose.tiltDeg
-    if (!d || !same || d.lens.projection.kind !== 'parallel') return { visibility: 'hidden' as const }
-    const k = d.lens.projection.widthM / widthM.value
+    const drawnM = d && widthOfView(d.lens)
+    if (!d || !same || !drawnM) return { visibility: 'hidden' as const }
+    const k = drawnM / widthM.value
     const c = toPx(d.pose.station)
     const dx = c.x - camera.value.frame.widthPx / 2
     const dy = c.y - camera.value.frame.heightPx / 2
