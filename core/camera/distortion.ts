@@ -141,13 +141,13 @@ function findFold(d: Brown): Fold {
   const byRadius = firstRoot((r) => radialSlope(d, r * r), FARTHEST)
   let radius = byRadius
   if (isTangential(d)) {
-    const DIRECTIONS = 48
+    const DIRECTIONS = 24
     for (let i = 0; i < DIRECTIONS; i++) {
       const a = (2 * Math.PI * i) / DIRECTIONS
       const [c, s] = [Math.cos(a), Math.sin(a)]
       radius = Math.min(
         radius,
-        firstRoot((r) => determinant(d, r * c, r * s), Math.min(radius, FARTHEST)),
+        firstRoot((r) => determinant(d, r * c, r * s), radius, 100),
       )
     }
   }
@@ -155,14 +155,13 @@ function findFold(d: Brown): Fold {
   return { radius, reach: radius * radial(d, radius * radius) }
 }
 /** Where a function that is above nought at 0 first comes down to it, up to `most`; Infinity where it does not. */
-function firstRoot(f: (r: number) => number, most: number): number {
+function firstRoot(f: (r: number) => number, most: number, parts = 400): number {
   const end = Math.min(most, FARTHEST)
-  const PARTS = 400
-  for (let i = 1; i <= PARTS; i++) {
+  for (let i = 1; i <= parts; i++) {
     // finer near the middle, where lenses look
-    let high = end * (i / PARTS) ** 2
+    let high = end * (i / parts) ** 2
     if (f(high) > 0) continue
-    let low = end * ((i - 1) / PARTS) ** 2
+    let low = end * ((i - 1) / parts) ** 2
     for (let k = 0; k < 60; k++) {
       const middle = (low + high) / 2
       if (f(middle) > 0) low = middle
