@@ -158,6 +158,10 @@ describe('objects', () => {
     await page.keyboard.press('Escape')
     await page.mouse.up()
     expect((await saved()).models).toEqual(before.models)
+    // the facts of what was let go, and its handle with them, come back a moment later
+    await expect
+      .poll(async () => Math.abs((await middle(page, 'plan-object')).x - handle.x), { timeout: 30_000 })
+      .toBeLessThan(0.5)
     await drag(page, handle, { x: 20, y: -10 })
     const d = await until((p) => p.models[0]!.moved.length === 1)
     const [east, north, up] = d.models[0]!.moved[0]!.moveM
