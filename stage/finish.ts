@@ -8,6 +8,7 @@ import { fullPass, type FullPasses } from './full-passes.ts'
 import { inFrame } from './lens-frame.ts'
 import { FINISH_FRAGMENT } from './shaders-finish.ts'
 import type { Appearance } from './types.ts'
+import { setView, viewUniforms, type DrawnView } from './views.ts'
 
 interface ToFinish {
   readonly source: Texture
@@ -15,10 +16,11 @@ interface ToFinish {
   /** One by the number of samples. */
   readonly weight: number
   readonly isFiltered: boolean
-  readonly size: Size
-  readonly camera: Camera
   readonly look: Appearance
-  readonly tile: Tile | null
+  /** What was drawn. */
+  readonly view: DrawnView
+  /** What is made of it: the camera's picture, or a tile of it. */
+  readonly picture: { readonly camera: Camera; readonly size: Size; readonly tile: Tile | null }
   /** What luminances were multiplied by. */
   readonly sceneFactor: number
   /** Bright points by themselves; null where there are none. */
@@ -32,7 +34,9 @@ interface ToFinish {
 
 export class Finish {
   private readonly gl: FullPasses
+  private readonly view = viewUniforms()
   private readonly pass = fullPass(FINISH_FRAGMENT, {
+    ...this.view,
     uSource: { value: null },
     uFlatSource: { value: null },
     uWeight: { value: 1 },
@@ -87,10 +91,9 @@ export class Finish {
     flat,
     weight,
     isFiltered,
-    size,
-    camera,
     look,
-    tile,
+    view,
+    picture,
     sceneFactor,
     points,
     depth,
@@ -98,13 +101,16 @@ export class Finish {
     glare,
   }: ToFinish): Promise<ImageData> {
     const { exposure } = look
+    const { camera, size, tile } = view
     const u = this.pass.uniforms
+    setView(this.view, view, picture.size)
     u['uSource']!.value = source
     u['uFlatSource']!.value = flat
     u['uWeight']!.value = weight
     u['uPoints']!.value = points
     u['uHighlights']!.value = points ? (look.blur?.highlights ?? 1) : 0
-    u['uFilter']!.value = isFiltered ? 1 : 0
+    // what is resampled is softened by that
+    u['uFilter']!.value = isFiltered && !view.map ? 1 : 0
     ;(u['uPixel']!.value as Vector2).set(1 / size.width, 1 / size.height)
     u['uExposure']!.value = exposureFactor(exposure.ev100, exposure.compensationEv) / sceneFactor
     ;(u['uBalance']!.value as Matrix3).set(...balanceMatrix(exposure.whiteBalance))
@@ -117,8 +123,9 @@ export class Finish {
     u['uGrain']!.value = (finish?.grain ?? 0) / 255
     const { widthPx, heightPx } = camera.frame
     const [w, h] = tile ? [widthPx, heightPx] : [size.width, size.height]
-    // the grain is the frame's: where this lies in it, and grains for a pixel
-    ;(u['uInFrame']!.value as Vector4).set(tile?.x ?? 0, tile?.y ?? 0, w, h)
+    // the grain is the picture's: where this lies in it, and grains for a pixel
+    const whole = picture.tile ? picture.camera.frame : { widthPx: picture.size.width, heightPx: picture.size.height }
+    ;(u['uInFrame']!.value as Vector4).set(picture.tile?.x ?? 0, picture.tile?.y ?? 0, whole.widthPx, whole.heightPx)
     const { xPx, yPx } = principalPointPx(camera)
     const k = w / widthPx
     ;(u['uLateral']!.value as Vector4).set(xPx * k - (tile?.x ?? 0), yPx * k - (tile?.y ?? 0), ((finish?.lateralPx ?? 0) * k) / (Math.hypot(w, h) / 2), 0) // prettier-ignore
@@ -132,7 +139,7 @@ export class Finish {
     const { nearM, farM } = depth && look.zone ? look.zone : { nearM: 0, farM: 0 }
     ;(u['uZone']!.value as Vector4).set(nearM, Math.min(farM, 1e9), axial[0], axial[1])
     u['uTone']!.value = exposure.tone === 'linear' ? 0 : 1
-    return this.gl.readOut(this.pass, size)
+    return this.gl.readOut(this.pass, picture.size)
   }
 }
 

@@ -16,6 +16,7 @@ import { CUTS, CUTS_PARS, CUTS_VERTEX, CUTS_VERTEX_PARS } from './shaders-cuts.t
 import { fullPass, type FullPasses } from './full-passes.ts'
 import type { StageScene } from './scene.ts'
 import type { OutlineRequest } from './types.ts'
+import { drawnView, setView, VIEW_PARS, viewUniforms } from './views.ts'
 
 export const FACET_VERTEX = /* glsl */ `
 out vec3 vView;
@@ -60,9 +61,15 @@ uniform vec3 uColour;
 uniform float uHalo;
 // pixels to both sides: wide for signs, so that thin things vanish
 uniform float uReach;
+${VIEW_PARS}
 ${FACET_EDGE}
 void main() {
-  vec2 at = vec2(vUv.x, 1.0 - vUv.y);
+  vec2 place = inView(vUv);
+  if (place.x < 0.0) {
+    colour = vec4(0.0);
+    return;
+  }
+  vec2 at = vec2(place.x, 1.0 - place.y);
   vec4 here = texture(uFacets, at);
   float line = 0.0;
   float near = 0.0;
@@ -96,7 +103,9 @@ export class GhostPass {
     fragmentShader: FACET_FRAGMENT,
     side: 2,
   })
+  private readonly view = viewUniforms()
   private readonly line = fullPass(LINE_FRAGMENT, {
+    ...this.view,
     uFacets: { value: null },
     uPixel: { value: new Vector2() },
     uColour: { value: new Color() },
@@ -113,10 +122,14 @@ export class GhostPass {
   /** RGBA, rows from the top. What `shown` hides is drawn all the same: it is what ghosts are of. */
   draw({ widthPx: width, heightPx: height, camera, ids, colour, style }: OutlineRequest): Promise<ImageData> {
     const { renderer } = this.gl
-    if (this.facets.width !== width || this.facets.height !== height) this.facets.setSize(width, height)
+    const view = drawnView(camera, { width, height }, null)
+    const { size } = view
+    if (this.facets.width !== size.width || this.facets.height !== size.height)
+      this.facets.setSize(size.width, size.height)
+    setView(this.view, view, { width, height })
     this.stage.setHidden([])
     this.stage.prepareOnly(ids)
-    aimEye(this.eye, this.stage, camera, null, { width, height }, [0, 0])
+    aimEye(this.eye, this.stage, view.camera, null, view.size, [0, 0])
     renderer.setRenderTarget(this.facets)
     renderer.setClearColor(0x000000, 0)
     renderer.clear()
@@ -126,11 +139,11 @@ export class GhostPass {
     renderer.setRenderTarget(null)
     const u = this.line.uniforms
     u['uFacets']!.value = this.facets.texture
-    ;(u['uPixel']!.value as Vector2).set(1 / width, 1 / height)
+    ;(u['uPixel']!.value as Vector2).set(1 / size.width, 1 / size.height)
     ;(u['uColour']!.value as Color).setRGB(...colour)
     u['uReach']!.value = style === 'drawn' ? SIGN_PX : 0.5
     u['uHalo']!.value = style === 'ghosts' ? 0.45 : 0
-    return this.gl.readOut(this.line, { width, height })
+    return this.gl.readOut(this.line, { width, height }).finally(() => view.map?.texture.dispose())
   }
 
   dispose(): void {

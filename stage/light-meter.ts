@@ -50,14 +50,14 @@ export class LightMeter {
     const tile = { x: Math.round(place[0] * widthPx - side / 2), y: Math.round(place[1] * heightPx - side / 2), width: side, height: side } // prettier-ignore
     this.passes.sample('meter', camera, appearance, SPOT_PX, tile, 0, { faces })
     await this.gl.idle()
-    return meanOf(this.passes.readSurfaces('meter', SPOT_PX))
+    return meanOf(this.passes.readSurfaces('meter'))
   }
 
   /** What a meter reads from the surfaces in the picture, -4..20; null where there are none or they are black. */
   async metered(camera: Camera, look: Appearance): Promise<number | null> {
     this.passes.sample('meter', camera, look, METER_PX, null, 0)
     await this.gl.idle()
-    const mean = logMean(this.passes.readSurfaces('meter', METER_PX))
+    const mean = logMean(this.passes.readSurfaces('meter'))
     // darker than starlight nothing is read
     if (!(mean > 1e-5 * SCENE_FACTOR)) return null
     return Math.min(20, Math.max(-4, meteredEv100(mean / SCENE_FACTOR)))

@@ -5,6 +5,7 @@ import { aimEye } from './aim.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
 import type { StageScene } from './scene.ts'
 import type { OutlineRequest } from './types.ts'
+import { drawnView, setView, VIEW_PARS, viewUniforms } from './views.ts'
 
 const MASK_VERTEX = /* glsl */ `
 void main() { gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0); }
@@ -18,10 +19,16 @@ const OUTLINE_FRAGMENT = /* glsl */ `
 in vec2 vUv;
 out vec4 colour;
 uniform sampler2D uMask;
+${VIEW_PARS}
 uniform vec2 uPixel;
 uniform vec3 uColour;
 void main() {
-  vec2 at = vec2(vUv.x, 1.0 - vUv.y);
+  vec2 place = inView(vUv);
+  if (place.x < 0.0) {
+    colour = vec4(0.0);
+    return;
+  }
+  vec2 at = vec2(place.x, 1.0 - place.y);
   float here = texture(uMask, at).r;
   float near = 0.0;
   float far = 0.0;
@@ -57,7 +64,9 @@ export class OutlinePass {
     depthTest: false,
     depthWrite: false,
   })
+  private readonly view = viewUniforms()
   private readonly line = fullPass(OUTLINE_FRAGMENT, {
+    ...this.view,
     uMask: { value: null },
     uPixel: { value: new Vector2() },
     uColour: { value: new Color() },
@@ -74,10 +83,13 @@ export class OutlinePass {
   draw(request: OutlineRequest): Promise<ImageData> {
     const { widthPx: width, heightPx: height, camera, shown, ids } = request
     const { renderer } = this.gl
-    if (this.mask.width !== width || this.mask.height !== height) this.mask.setSize(width, height)
+    const view = drawnView(camera, { width, height }, null)
+    const { size } = view
+    if (this.mask.width !== size.width || this.mask.height !== size.height) this.mask.setSize(size.width, size.height)
+    setView(this.view, view, { width, height })
     this.stage.setHidden(shown.hidden)
     this.stage.prepareOnly(ids)
-    aimEye(this.eye, this.stage, camera, null, { width, height }, [0, 0])
+    aimEye(this.eye, this.stage, view.camera, null, view.size, [0, 0])
     renderer.setRenderTarget(this.mask)
     renderer.setClearColor(0x000000, 0)
     renderer.clear()
@@ -87,9 +99,9 @@ export class OutlinePass {
     renderer.setRenderTarget(null)
     const u = this.line.uniforms
     u['uMask']!.value = this.mask.texture
-    ;(u['uPixel']!.value as Vector2).set(1 / width, 1 / height)
+    ;(u['uPixel']!.value as Vector2).set(1 / size.width, 1 / size.height)
     ;(u['uColour']!.value as Color).setRGB(...request.colour)
-    return this.gl.readOut(this.line, { width, height })
+    return this.gl.readOut(this.line, { width, height }).finally(() => view.map?.texture.dispose())
   }
 
   dispose(): void {

@@ -15,7 +15,7 @@ import {
   type Texture,
   type WebGLRenderer,
 } from 'three'
-import { axesOf, type Camera, isPerspective, widthOfView } from '#core/camera'
+import { axesOf, type Camera, isPerspective, isStraight, widthOfView } from '#core/camera'
 import { DAYLIGHT, exposureFactor, SUN_COLOUR, sunDirection, skyScale, type SkyLight } from '#core/optics'
 import { ALL_SHOWN, OUTLINE, type Spacing } from '#core/section'
 import { CutFacePass, FLAT_ROUGHNESS, type DrawnFaces } from './cut-faces.ts'
@@ -35,6 +35,7 @@ import { PointsPass, type PointSample } from './points.ts'
 import { sampleAt, type Sample } from './sample.ts'
 import { hasLens, lensPlace, SpreadPass, type SpreadBy } from './spread.ts'
 import { ADD_FRAGMENT, LIGHTING_FRAGMENT } from './shaders.ts'
+import { drawnView, type DrawnView } from './views.ts'
 import type { Appearance, Blur, PointsTold } from './types.ts'
 
 /** Beside a sample's place: cut faces, what it is a sample of, and of how many it is one. */
@@ -152,15 +153,19 @@ export class Passes {
   /** Draws sample `index` of a picture, with the cut faces that belong to it, and adds it to its owner's sum, which index 0 starts anew. */
   sample(
     owner: Owner,
-    camera: Camera,
+    pictured: Camera,
     look: Appearance,
-    size: Size,
-    tile: Tile | null,
+    pictureSize: Size,
+    pictureTile: Tile | null,
     index: number,
     { faces = null, key = '', of = 1 }: SampleOptions = {},
   ): void {
+    const view = this.viewOf(owner, pictured, pictureSize, pictureTile)
+    const { camera, size, tile } = view
     const t = this.targets.sized(owner, size)
     t.key = key
+    if (t.view !== view) t.view?.map?.texture.dispose()
+    t.view = view
     const { renderer, stage } = this
     if (index > 0) this.addUp(t)
     const blur = owner === 'around' || owner === 'meter' || !hasLens(camera) ? null : (look.blur ?? null)
@@ -180,7 +185,7 @@ export class Passes {
     renderer.setClearColor(0x000000, 0)
     renderer.clear()
     renderer.render(stage.scene, this.eye)
-    if (faces) this.drawFaces(faces, camera, look, size)
+    if (faces) this.drawFaces(faces, camera, look, size, tile)
     // light
     this.setLighting(t, camera, look, sky, factor, size, owner, s)
     this.lighting.uniforms['uSeen']!.value = exposureFactor(look.exposure.ev100, look.exposure.compensationEv) / factor
@@ -201,6 +206,19 @@ export class Passes {
     this.spreadSample(t, blur, { camera, size, perPx, sample: s, axial, tile, takenOut })
     renderer.setRenderTarget(null)
   }
+
+  /** The view that an owner's picture is made of; the one at hand as long as it is the same. */
+  private viewOf(owner: Owner, camera: Camera, size: Size, tile: Tile | null): DrawnView {
+    if (isStraight(camera.lens)) return { camera, size, tile, map: null }
+    const key = JSON.stringify([camera, size, tile])
+    const held = this.views.get(owner)
+    // its map goes with the targets it was drawn into
+    if (held?.key === key && this.targets.get(owner)?.view === held.view) return held.view
+    const view = drawnView(camera, size, tile)
+    this.views.set(owner, { key, view })
+    return view
+  }
+  private readonly views = new Map<Owner, { readonly key: string; readonly view: DrawnView }>()
 
   /** Bright points of a sample: found in the first one of a picture, gathered from each; what has to be taken out of it. */
   private pointsOf(owner: Owner, t: Targets, by: PointSample, index: number, of: number): TakenOut | null {
@@ -225,14 +243,14 @@ export class Passes {
       this.sample('points', camera, sharp, size, null, i, { faces, of: POINT_SAMPLES })
       if (!hasDiscs) continue
       const t = this.targets.get('points')!
-      const by = { camera, blur, size, tile: null, lens: [0, 0], axial: t.axial } as const
+      const by = { camera: t.view!.camera, blur, size: t.view!.size, tile: null, lens: [0, 0], axial: t.axial } as const
       if (i === 0) this.points.begin('still', t, by, POINT_SAMPLES)
       this.points.gather('still', t, by)
     }
     const t = this.targets.get('points')!
     this.addUp(t)
     if (glareOf(look))
-      this.wholeGlare = this.glare.of(size, { source: t.sum.textures[0]!, weight: 1 / t.summed, points: null, highlights: 0 }) // prettier-ignore
+      this.wholeGlare = this.glare.of(t.view!.size, { source: t.sum.textures[0]!, weight: 1 / t.summed, points: null, highlights: 0 }) // prettier-ignore
     this.targets.drop('points')
   }
   private wholeGlare: ReturnType<Glare['of']> | null = null
@@ -262,8 +280,8 @@ export class Passes {
   }
 
   /** Cut faces among the surfaces; lines as wide as on paper at the frame's density. */
-  private drawFaces(faces: DrawnFaces, { lens, frame }: Camera, look: Appearance, size: Size): void {
-    const perPx = frame.widthPx / size.width
+  private drawFaces(faces: DrawnFaces, { lens, frame }: Camera, look: Appearance, size: Size, tile: Tile | null): void {
+    const perPx = tile ? 1 : frame.widthPx / size.width
     const widthM = widthOfView(lens)
     // a printed millimetre in metres of the model: where there is a scale, hatching keeps its distance on paper
     const { outline = OUTLINE, hatch, face = 'solid' } = look.shown.cuts
@@ -305,9 +323,15 @@ export class Passes {
   private face: Matrix4 | null = null
 
   /** The mean of an owner's samples, exposed and developed: RGBA, rows from the top. Draws no surface. */
-  finished(owner: Owner, size: Size, { camera, look, tile = null }: Finished): Promise<ImageData> {
+  finished(
+    owner: Owner,
+    pictureSize: Size,
+    { camera: pictured, look, tile: pictureTile = null }: Finished,
+  ): Promise<ImageData> {
     const t = this.targets.get(owner)!
     const { summed } = t
+    const view = t.view!
+    const { camera, size, tile } = view
     const points =
       look.blur && lensPlace(camera, look.blur) && this.points.drawnOf(owner, { camera, blur: look.blur, size, tile })
     if (summed > 1) this.addUp(t)
@@ -318,7 +342,8 @@ export class Passes {
         ? this.wholeGlare
         : this.glare.of(size, { source, weight: 1 / summed, points: points || null, highlights: look.blur?.highlights ?? 1 }) // prettier-ignore
     const done = this.finish.picture({
-      ...{ source, flat, weight: 1 / summed, isFiltered, size, camera, look, tile, sceneFactor: SCENE_FACTOR },
+      ...{ source, flat, weight: 1 / summed, isFiltered, look, sceneFactor: SCENE_FACTOR, view },
+      picture: { camera: pictured, size: pictureSize, tile: pictureTile },
       ...{ points: points || null, depth: look.zone && hasLens(camera) ? t.facts.depthTexture : null, axial: t.axial },
       glare: glareOf(look) && spread ? [spread[0].texture, spread[1].texture] : null,
     })
@@ -333,8 +358,9 @@ export class Passes {
   }
 
   /** Linear RGBA of an owner's first sample, rows from the bottom; alpha is 0 where there is no surface. */
-  readSurfaces(owner: Owner, { width, height }: Size): Float32Array {
+  readSurfaces(owner: Owner): Float32Array {
     const t = this.targets.get(owner)!
+    const { width, height } = t.view!.size
     this.addUp(t)
     const { sum, facts } = t
     const pixels = new Float32Array(width * height * 4)

@@ -2,6 +2,7 @@
 // white balance, vignetting or tone asks for this one pass again.
 
 import { EDGE_PARS } from './shaders-first.ts'
+import { VIEW_PARS } from './views.ts'
 
 /** Mean of the samples; exposure, white balance, vignetting, tone curve; the flat layer over it; sRGB, half a level of noise. */
 export const FINISH_FRAGMENT = /* glsl */ `
@@ -34,6 +35,7 @@ uniform highp sampler3D uTable;
 uniform int uTableSize;
 uniform float uTableStrength;
 ${EDGE_PARS}
+${VIEW_PARS}
 uniform int uTone;
 #include <tonemapping_pars_fragment>
 vec3 toSrgb(vec3 c) {
@@ -112,6 +114,39 @@ vec3 beside(vec2 px) {
   }
   return sum;
 }
+// Between four texels, by hand: sums are not filtered by the GL.
+vec4 between(sampler2D from, vec2 px) {
+  vec2 t = px - 0.5;
+  ivec2 i = ivec2(floor(t)), last = textureSize(from, 0) - 1;
+  vec2 f = t - vec2(i);
+  vec4 sum = vec4(0.0);
+  for (int k = 0; k < 4; k++) {
+    ivec2 up = ivec2(k & 1, k >> 1);
+    vec2 w = mix(1.0 - f, f, vec2(up));
+    sum += w.x * w.y * texelFetch(from, clamp(i + up, ivec2(0), last), 0);
+  }
+  return sum;
+}
+// Between sixteen, as sharp as the samples are (Catmull and Rom's cubic), held within the middle four: no rings round what is bright.
+vec3 crisp(sampler2D from, vec2 px) {
+  vec2 t = px - 0.5;
+  ivec2 i = ivec2(floor(t)), last = textureSize(from, 0) - 1;
+  vec2 f = t - vec2(i);
+  vec2 w0 = f * (-0.5 + f * (1.0 - 0.5 * f)), w1 = 1.0 + f * f * (-2.5 + 1.5 * f);
+  vec2 w2 = f * (0.5 + f * (2.0 - 1.5 * f)), w3 = f * f * (-0.5 + 0.5 * f);
+  vec3 sum = vec3(0.0), least = vec3(1e9), most = vec3(0.0);
+  for (int y = 0; y < 4; y++)
+    for (int x = 0; x < 4; x++) {
+      vec3 c = texelFetch(from, clamp(i + ivec2(x - 1, y - 1), ivec2(0), last), 0).rgb;
+      vec2 w = vec2(x == 0 ? w0.x : x == 1 ? w1.x : x == 2 ? w2.x : w3.x, y == 0 ? w0.y : y == 1 ? w1.y : y == 2 ? w2.y : w3.y);
+      sum += w.x * w.y * c;
+      if (x == 1 || x == 2) if (y == 1 || y == 2) {
+        least = min(least, c);
+        most = max(most, c);
+      }
+    }
+  return clamp(sum, least, most);
+}
 bool isSharp(ivec2 at) {
   float depth = texelFetch(uDepth, clamp(at, ivec2(0), textureSize(uDepth, 0) - 1), 0).r;
   float d = depth >= 1.0 ? 1e9 : uZone.w / (depth * 2.0 - 1.0 + uZone.z);
@@ -129,17 +164,27 @@ float zoneEdge(ivec2 at) {
 }
 void main() {
   // rows from the top: the picture is read back
-  vec2 uv = vec2(vUv.x, 1.0 - vUv.y);
+  vec2 place = inView(vUv);
+  if (place.x < 0.0) {
+    // past the fold of a lens nothing is seen
+    colour = vec4(0.0, 0.0, 0.0, 1.0);
+    return;
+  }
+  vec2 uv = vec2(place.x, 1.0 - place.y);
   ivec2 size = textureSize(uSource, 0);
   ivec2 at = min(ivec2(uv * vec2(size)), size - 1);
   vec2 by = uFilter > 0.5 ? eveningBy(uv, at) : vec2(0.0);
   bool isEven = by == vec2(0.0);
   vec3 c = isEven ? texelFetch(uSource, at, 0).rgb : textureLod(uSource, uv + by, 0.0).rgb;
   vec4 over = isEven ? texelFetch(uFlatSource, at, 0) : textureLod(uFlatSource, uv + by, 0.0);
+  if (uMapOn > 0.5) {
+    over = between(uFlatSource, uv * vec2(size));
+    c = crisp(uSource, uv * vec2(size));
+  }
   over *= uWeight;
   // the samples' mean is over all of them: those that are flat had no light
   c = max(c * uWeight, 0.0) / max(1.0 - over.a, 1e-3);
-  if (uHighlights > 0.0) c += texelFetch(uPoints, at, 0).rgb * uHighlights;
+  if (uHighlights > 0.0) c += (uMapOn > 0.5 ? between(uPoints, uv * vec2(size)).rgb : texelFetch(uPoints, at, 0).rgb) * uHighlights;
   if (uLateral.z != 0.0 && over.a < 0.5) {
     // rows of the samples run from the bottom
     vec2 size2 = vec2(size);
@@ -148,20 +193,20 @@ void main() {
     c = vec3(beside(px + off).r, c.g, beside(px - off).b);
   }
   if (uGlare > 0.0) {
-    vec2 place = uGlareFrame.xy + uv * uGlareFrame.zw;
-    c = mix(c, 0.5 * (texture(uGlareNarrow, place).rgb + texture(uGlareWide, place).rgb), uGlare);
+    vec2 there = uGlareFrame.xy + uv * uGlareFrame.zw;
+    c = mix(c, 0.5 * (texture(uGlareNarrow, there).rgb + texture(uGlareWide, there).rgb), uGlare);
   }
   c *= uExposure;
   c = max(uBalance * c, 0.0);
   if (uVignette.w > 0.0) {
-    vec2 off = vUv * vec2(size) - uVignette.xy;
+    vec2 off = place * vec2(size) - uVignette.xy;
     float cos2 = uVignette.z * uVignette.z / (uVignette.z * uVignette.z + dot(off, off));
     c *= pow(cos2, 2.0 * uVignette.w);
   }
   vec3 s = clamp(tabled(developed(toned(min(c, 65504.0)))), 0.0, 1.0);
   if (uGrain > 0.0) {
     float grey = dot(s, vec3(0.2126, 0.7152, 0.0722));
-    s = clamp(s + uGrain * grainAt(vUv * vec2(size)) * 4.0 * grey * (1.0 - grey), 0.0, 1.0);
+    s = clamp(s + uGrain * grainAt(vUv * uOut) * 4.0 * grey * (1.0 - grey), 0.0, 1.0);
   }
   if (over.a > 0.0) s = toSrgb(clamp(toLinear(s) * (1.0 - over.a) + over.rgb, 0.0, 1.0));
   if (uZone.y > 0.0) {

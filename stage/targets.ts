@@ -12,6 +12,7 @@ import {
   WebGLRenderTarget,
 } from 'three'
 import type { Size } from './aim.ts'
+import type { DrawnView } from './views.ts'
 
 /** Each kind of picture sums its samples in targets of its own, so that one can wait while another is drawn. */
 export type Owner = 'picture' | 'outside' | 'moving' | 'thumbnail' | 'still' | 'meter' | 'around' | 'points'
@@ -33,6 +34,8 @@ export interface Targets {
   axial: readonly [number, number]
   /** What its samples are of, where that was said. */
   key: string
+  /** The view that its samples are of, and the picture's place in it. */
+  view: DrawnView | null
 }
 
 export class TargetStore {
@@ -67,6 +70,7 @@ export class TargetStore {
       summed: 1,
       isAdded: true,
       key: '',
+      view: null,
       spread: null,
       blurred: null,
       again: null,
@@ -79,6 +83,7 @@ export class TargetStore {
     const old = this.all.get(owner)
     old?.facts.depthTexture?.dispose()
     for (const t of [old?.facts, old?.lit, old?.sum, old?.blurred]) t?.dispose()
+    old?.view?.map?.texture.dispose()
     this.all.delete(owner)
   }
   dispose(): void {

@@ -1,8 +1,21 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { cameraOf } from '../../tests/support/cameras.ts'
-import { distort, foldOf, projectPoint, rayThrough, undistort, type Brown } from './index.ts'
-import { addScaled } from '../math/index.ts'
+import { addScaled, sub } from '../math/index.ts'
+import {
+  cornerDistortion,
+  distort,
+  foldInPicture,
+  foldOf,
+  horizonLine,
+  projectPoint,
+  projectSegment,
+  rayThrough,
+  undistort,
+  viewsOf,
+  withCornerDistortion,
+  type Brown,
+} from './index.ts'
 
 export const brown = (c: Partial<Brown> = {}): Brown => ({
   ...{ kind: 'brown', k1: 0, k2: 0, k3: 0, p1: 0, p2: 0 },
@@ -79,5 +92,75 @@ describe('a lens that distorts', () => {
     const middle = cameraOf({}).frame.widthPx / 2
     expect(at(-0.05).xPx - middle).toBeLessThan(straight.xPx - middle)
     expect(at(0.05).xPx - middle).toBeGreaterThan(straight.xPx - middle)
+  })
+})
+
+describe('lines through a lens that distorts', () => {
+  const camera = cameraOf({}, { focalMm: 24, distortion: brown({ k1: -0.1 }) })
+  it('follow the curve within a quarter of a pixel, and keep their ends', () => {
+    const [a, b]: [[number, number, number], [number, number, number]] = [
+      [-3, 5, 2.2],
+      [3, 5, 2.2],
+    ]
+    const line = projectSegment(camera, a, b)
+    expect(line.length).toBeGreaterThan(6)
+    const end = projectPoint(camera, b)!
+    expect(line.at(-1)).toEqual([end.xPx, end.yPx])
+    for (let i = 0; i <= 100; i++) {
+      const at = projectPoint(camera, addScaled(a, [6, 0, 0], i / 100))!
+      const near = Math.min(
+        ...line.slice(1).map((q, j) => {
+          const p = line[j]!
+          const [dx, dy] = [q[0] - p[0], q[1] - p[1]]
+          const t = Math.max(0, Math.min(1, ((at.xPx - p[0]) * dx + (at.yPx - p[1]) * dy) / (dx * dx + dy * dy)))
+          return Math.hypot(p[0] + t * dx - at.xPx, p[1] + t * dy - at.yPx)
+        }),
+      )
+      expect(near).toBeLessThan(0.25)
+    }
+  })
+  it('the horizon bends away from the middle of a barrel, and passes where far level points lie', () => {
+    const down = { ...camera, pose: { ...camera.pose, tiltDeg: -8 } }
+    const line = horizonLine(down)!
+    const [sx, sy, sz] = down.pose.station
+    const far = projectPoint(down, [sx + 2000, sy + 9000, sz])!
+    const nearest = line.reduce((x, p) => (Math.abs(p[0] - far.xPx) < Math.abs(x[0] - far.xPx) ? p : x))
+    expect(Math.abs(nearest[1] - far.yPx)).toBeLessThan(3)
+    expect(line[0]![1]).toBeGreaterThan(line[32]![1])
+  })
+  it('is drawn from a straight view wide enough for all of the picture', () => {
+    const { views, resampling } = viewsOf(camera)
+    const [view] = views
+    const out: [number, number] = [0, 0]
+    const { widthPx: w, heightPx: h } = camera.frame
+    for (const [x, y] of [
+      [0, 0],
+      [w, 0],
+      [w / 2, h],
+      [w * 0.3, h * 0.8],
+    ] as const) {
+      expect(resampling!(x, y, out)).toBe(true)
+      expect(out[0]).toBeGreaterThan(0)
+      expect(out[1]).toBeLessThan(view.frame.heightPx)
+      // the same ray through both
+      const [a, b] = [rayThrough(camera, x, y)!, rayThrough(view, ...out)!]
+      expect(Math.hypot(...sub(a.direction, b.direction))).toBeLessThan(1e-9)
+    }
+    expect(viewsOf(cameraOf()).resampling).toBeNull()
+    expect(() => viewsOf(cameraOf({}, { projection: { kind: 'equirectangular' } }))).toThrow(RangeError)
+  })
+  it('has the strength it was given, and tells where it folds', () => {
+    const frame = camera.frame
+    for (const part of [-0.06, -0.015, 0.02]) {
+      const d = withCornerDistortion(
+        { lens: { ...camera.lens, distortion: brown({ k1: 0.03, k2: -0.01 }) }, frame },
+        part,
+      )!
+      expect(cornerDistortion({ lens: { ...camera.lens, distortion: d }, frame })).toBeCloseTo(part, 12)
+      expect(d.k2 / d.k1).toBeCloseTo(-1 / 3, 12)
+    }
+    expect(foldInPicture(camera)).toBeNull()
+    const folds = { lens: { ...camera.lens, distortion: brown({ k1: -0.5 }) }, frame }
+    expect(foldInPicture(folds)).toBeCloseTo(24 * foldOf(brown({ k1: -0.5 })).reach, 9)
   })
 })

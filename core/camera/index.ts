@@ -40,7 +40,9 @@ export { sameView } from './same.ts'
 export { focalForAngle, FOCAL_RANGE_MM, PRIMES_MM, usedSensor, type FieldOfView, type UsedSensor } from './lens.ts'
 export { imageCircleLimitMm, imageCircleMm, isPastShift } from './image-circle.ts'
 export { distort, distortInto, foldOf, undistort, undistortInto, type Fold } from './distortion.ts'
+export { cornerDistortion, foldInPicture, sagittaPx, withCornerDistortion } from './distortion-strength.ts'
 // projections
+export { viewsOf, type Resampling, type Views } from './projections/views.ts'
 export {
   formOf,
   isParallel,
@@ -52,17 +54,9 @@ export {
   type Form,
 } from './projections/registry.ts'
 export { principalPointPx } from './principal.ts'
-export {
-  clipFromCamera,
-  fieldOfView,
-  horizonPx,
-  metresPerPx,
-  projectPoint,
-  rayThrough,
-  widthAtDepthM,
-} from './project.ts'
+export { clipFromCamera, fieldOfView, metresPerPx, projectPoint, rayThrough, widthAtDepthM } from './project.ts'
 // moving the camera
 export { dolly, focalHoldingSize, orbit, slide, turnInPlace, type DragOptions, type Framing } from './navigate.ts'
 export { heldOnPlan, heldOnSide, isNearUpright, levelWith, standFromPlan, standFromSide } from './drawn-stand.ts'
-export { frameCorners } from './frame-corners.ts'
-export { projectSegment, type PictureSegment } from './segment.ts'
+export { frameCorners, frameOutline } from './frame-corners.ts'
+export { horizonLine, projectSegment, type PicturePlace } from './segment.ts'

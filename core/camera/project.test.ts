@@ -6,7 +6,7 @@ import {
   axesOf,
   cameraFromWorld,
   clipFromCamera,
-  horizonPx,
+  horizonLine,
   poseOfStand,
   projectPoint,
   rayThrough,
@@ -137,7 +137,10 @@ describe('projectPoint and rayThrough', () => {
     // 12 mm of rise on 24 mm of height: the horizon falls to the lower edge
     expect(projectPoint(above, [0, 10, 0])).toMatchObject({ xPx: 900, yPx: 1200 })
     expect(projectPoint(cameraOf({}, { crossMm: 18 }), [0, 10, 0])).toMatchObject({ xPx: 0, yPx: 600 })
-    expect(horizonPx(above)).toMatchObject({ leftPx: 1200, rightPx: 1200 })
+    expect(horizonLine(above)).toEqual([
+      [0, 1200],
+      [1800, 1200],
+    ])
   })
   it('gives null behind a perspective camera and a depth below zero in parallel', () => {
     expect(projectPoint(cameraOf(), [0, -1, 0])).toBeNull()
@@ -156,10 +159,10 @@ describe('projectPoint and rayThrough', () => {
     }
   })
   it('the horizon tilts against the roll and leaves the centre by the tilt', () => {
-    const h = horizonPx(cameraOf({ tiltDeg: -10 }))!
+    const h = horizonLine(cameraOf({ tiltDeg: -10 }))!
     // y = -f tan(tilt) - rise: above the centre when looking down
-    expect(h.leftPx).toBeCloseTo(600 - 24 * Math.tan(Math.PI / 18) * 50, 9)
-    const rolled = horizonPx(cameraOf({ rollDeg: 5 }))!
-    expect(Math.atan2(rolled.leftPx - rolled.rightPx, 1800)).toBeCloseTo((5 * Math.PI) / 180, 9)
+    expect(h[0]![1]).toBeCloseTo(600 - 24 * Math.tan(Math.PI / 18) * 50, 9)
+    const [left, right] = horizonLine(cameraOf({ rollDeg: 5 }))!
+    expect(Math.atan2(left![1] - right![1], 1800)).toBeCloseTo((5 * Math.PI) / 180, 9)
   })
 })

@@ -6,9 +6,8 @@ import { addScaled, normalize, scale, type Vec3 } from '../math/index.ts'
 import { undistort } from './distortion.ts'
 import { usedSensor, type FieldOfView } from './lens.ts'
 import { axesOf, toCamera } from './pose.ts'
-import { principalPointPx } from './principal.ts'
 import type { Depths } from './projections/form.ts'
-import { formOf, isPerspective, isStraight, widthOfView } from './projections/registry.ts'
+import { formOf, isStraight, widthOfView } from './projections/registry.ts'
 import type { Camera, Frame, Lens, Matrix16, PicturePoint, Ray } from './types.ts'
 
 /**
@@ -46,21 +45,6 @@ export function rayThrough(camera: Camera, xPx: number, yPx: number): Ray | null
 
 /** Angles of view over the used sensor, without shift; parallel and oblique 0, panoramic forms their coverage. */
 export const fieldOfView = (lens: Lens, frame: Frame): FieldOfView => formOf(lens).fieldOfView(lens, frame)
-
-/** The horizon's line in the picture at the left and right edge, pixels; null where it does not cross as a straight line. */
-export function horizonPx(camera: Camera): { readonly leftPx: number; readonly rightPx: number } | null {
-  const { lens, frame, pose } = camera
-  if (!isPerspective(lens)) return null
-  const { right, up, forward } = axesOf(pose)
-  // points with zero vertical part: right.z X + up.z Y + forward.z f = 0, X and Y on the sensor from the principal point
-  if (Math.abs(up[2]) < 1e-9) return null
-  const { xPx: cx, yPx: cy, pxPerMm } = principalPointPx(camera)
-  const at = (xPx: number): number => {
-    const X = (xPx - cx) / pxPerMm
-    return cy + ((right[2] * X + forward[2] * lens.focalMm) / up[2]) * pxPerMm
-  }
-  return { leftPx: at(0), rightPx: at(frame.widthPx) }
-}
 
 /**
  * World width of the picture at a depth along the axis, metres, from edge to edge on the line across through the axis (parallel

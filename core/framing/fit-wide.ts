@@ -21,8 +21,7 @@ function roomOf(camera: Camera, points: readonly Vec3[], sides: Sides): Room {
   const { widthPx: w, heightPx: h } = camera.frame
   // a picture that ends at a circle keeps the largest margin within it
   const all = formOf(camera).circlePx(camera.frame)
-  const circle =
-    all === null ? null : all - Math.max(sides.left * w, sides.right * w, sides.top * h, sides.bottom * h)
+  const circle = all === null ? null : all - Math.max(sides.left * w, sides.right * w, sides.top * h, sides.bottom * h)
   let far = 0
   let [x0, x1, y0, y1] = [Infinity, -Infinity, Infinity, -Infinity]
   for (const q of points) {

@@ -35,6 +35,8 @@ export function lensOfWindow(from: Camera, lens: Lens, frame: Frame): Lens {
     ...lens,
     projection,
     focalMm: from.lens.focalMm * k,
+    // coefficients count in focal lengths: what the outer picture bends stays bent as much
+    distortion: from.lens.distortion,
     riseMm: from.lens.riseMm * k,
     crossMm: from.lens.crossMm * k,
   }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // Measured distances, measuring staffs, points of a fit, and what a click would take: drawn over picture, Plan or Side by their own projection.
 import OverlayChip from '../../controls/OverlayChip.vue'
+import { pathOf } from '../../controls/path.ts'
 import { computed } from 'vue'
 import { formatLength, lengthSuffix } from '#core/base'
 import { staffMarks } from '#core/framing'
@@ -11,8 +12,8 @@ import { useMeasurements } from './measurements.ts'
 const props = defineProps<{
   /** Null where a point has no picture. */
   toPx: (p: Vec3) => { x: number; y: number } | null
-  /** The seen part of a line; null when there is none. */
-  line: (a: Vec3, b: Vec3) => { a: readonly [number, number]; b: readonly [number, number] } | null
+  /** The seen part of a line, as many places as follow it; empty when there is none. */
+  line: (a: Vec3, b: Vec3) => readonly (readonly [number, number])[]
 }>()
 const project = useProject()
 const measurements = useMeasurements()
@@ -23,15 +24,15 @@ const long = (m: number): string => {
 const marks = computed(() =>
   measurements.list.flatMap((m, i) => {
     const l = props.line(m.a, m.b)
-    if (!l) return []
-    const x = (l.a[0] + l.b[0]) / 2
-    const y = (l.a[1] + l.b[1]) / 2
+    const [from, to] = [l[0], l.at(-1)]
+    if (!from || !to) return []
+    const [x, y] = [(from[0] + to[0]) / 2, (from[1] + to[1]) / 2]
     const rise = Math.abs(m.riseM) > 0.0005 && m.levelM > 0.0005 ? `, ${long(Math.abs(m.riseM))} high` : ''
     return [
       {
         key: i,
-        d: `M${l.a[0]} ${l.a[1]}L${l.b[0]} ${l.b[1]}`,
-        ends: [l.a, l.b],
+        d: pathOf(l),
+        ends: [from, to],
         x,
         y,
         text: `${long(m.distanceM)}${rise}`,
@@ -46,8 +47,9 @@ const CHIP_PX = 18
 const staffs = computed(() =>
   measurements.staffs.flatMap(({ foot, heightM }, i) => {
     const pole = props.line(foot, [foot[0], foot[1], foot[2] + heightM])
-    if (!pole) return []
-    const [dx, dy] = [pole.b[0] - pole.a[0], pole.b[1] - pole.a[1]]
+    const [bottom, top] = [pole[0], pole.at(-1)]
+    if (!bottom || !top) return []
+    const [dx, dy] = [top[0] - bottom[0], top[1] - bottom[1]]
     const l = Math.hypot(dx, dy)
     // seen from above it is a place
     const [ux, uy] = l > 1 ? [-dy / l, dx / l] : [1, 0]
@@ -61,7 +63,7 @@ const staffs = computed(() =>
       const d = `M${at.x - ux * h} ${at.y - uy * h}L${at.x + ux * h} ${at.y + uy * h}`
       return [{ d, x: at.x, y: at.y, text: m.rank === 2 && every[2]! > CHIP_PX ? long(m.heightM) : '' }]
     })
-    return [{ key: `s${i}`, d: `M${pole.a[0]} ${pole.a[1]}L${pole.b[0]} ${pole.b[1]}`, foot: pole.a, drawn }]
+    return [{ key: `s${i}`, d: pathOf(pole), foot: bottom, drawn }]
   }),
 )
 const points = computed(() => measurements.fitPoints.flatMap((p) => props.toPx(p) ?? []))

@@ -2,16 +2,18 @@
 // What the camera is, seen from outside: its body, its cone to the outline of the frame, cuts and focus, and all viewpoints.
 import { CHIP_LETTERS, placedLabels, shortened } from '../../controls/labels.ts'
 import OverlayChip from '../../controls/OverlayChip.vue'
+import { pathOf } from '../../controls/path.ts'
 import { computed, shallowRef } from 'vue'
 import {
   aimPointOf,
   axesOf,
+  type Camera,
   frameCorners,
+  frameOutline,
   poseOfStand,
   projectPoint,
   projectSegment,
   toCamera,
-  type Camera,
 } from '#core/camera'
 import { windowOf } from '#core/framing'
 import { addScaled, distance, type Vec3 } from '#core/math'
@@ -35,14 +37,11 @@ const hovered = shallowRef<Viewpoint | null>(null)
 function path(lines: readonly (readonly Vec3[])[]): string {
   let d = ''
   for (const line of lines)
-    for (let i = 0; i + 1 < line.length; i++) {
-      const s = projectSegment(props.from, line[i]!, line[i + 1]!)
-      if (s) d += `M${s.a[0] * k.value} ${s.a[1] * k.value}L${s.b[0] * k.value} ${s.b[1] * k.value}`
-    }
+    for (let i = 0; i + 1 < line.length; i++) d += pathOf(projectSegment(props.from, line[i]!, line[i + 1]!), k.value)
   return d
 }
 const frameAt = (camera: Camera, depthM: number): Vec3[] | null =>
-  frameCorners(camera, depthM)?.map((corner) => corner.at) ?? null
+  frameOutline(camera, depthM)?.map((corner) => corner.at) ?? null
 const closed = (points: readonly Vec3[]): Vec3[] => [...points, points[0]!]
 
 /** A box with a lens before it, as large as the view's distance makes it legible. */
@@ -71,7 +70,7 @@ const camera = computed(() => {
   if (!c) return null
   const size = Math.max(0.01, distance(c.pose.station, props.from.pose.station) * 0.05)
   const corners = frameCorners(c, depthM.value)
-  const outline = corners?.map((corner) => corner.at)
+  const outline = frameAt(c, depthM.value)
   const label = projectPoint(props.from, c.pose.station)
   const aim = project.working ? aimPointOf(project.working.stand.aim, centreOf) : null
   return {

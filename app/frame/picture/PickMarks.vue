@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 import { projectPoint, projectSegment, type Camera } from '#core/camera'
 import OverlayChip from '../../controls/OverlayChip.vue'
+import { pathOf } from '../../controls/path.ts'
 import { useCheck } from '../check/check.ts'
 import { usePicking } from '../straighten/picking.ts'
 import { formatLength, lengthSuffix } from '#core/base'
@@ -27,8 +28,8 @@ const target = computed(() => {
 })
 const lines = computed(() =>
   (check.shown?.show.lines ?? []).flatMap(([a, b]) => {
-    const s = projectSegment(props.camera, a, b)
-    return s ? [`M${s.a[0] * k.value} ${s.a[1] * k.value}L${s.b[0] * k.value} ${s.b[1] * k.value}`] : []
+    const d = pathOf(projectSegment(props.camera, a, b), k.value)
+    return d ? [d] : []
   }),
 )
 const points = computed(() =>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // Thin lines over the picture: guides, horizon, the aim, and where a click would stand.
 import { computed } from 'vue'
-import { horizonPx, projectPoint, projectSegment, aimPointOf, type Camera } from '#core/camera'
+import { horizonLine, projectPoint, projectSegment, aimPointOf, type Camera } from '#core/camera'
 import { verticalsOf } from '#core/checks'
 import type { Vec3 } from '#core/math'
 import { centreOf } from '../../stores/centres.ts'
@@ -9,6 +9,7 @@ import MeasureMarks from '../measure/MeasureMarks.vue'
 import { leanText } from '../../text/short.ts'
 import { useFraming } from '../camera/framing.ts'
 import OverlayChip from '../../controls/OverlayChip.vue'
+import { pathOf } from '../../controls/path.ts'
 import PickMarks from './PickMarks.vue'
 import { useProject } from '../../stores/project.ts'
 import type { Ghost } from './standing.ts'
@@ -38,12 +39,11 @@ const guides = computed(() => {
   }
 })
 const horizon = computed(() => {
-  const line = horizonPx(props.camera)
+  const line = horizonLine(props.camera)
   if (!line) return null
-  const y = (line.leftPx + line.rightPx) / 2
-  const inside =
-    Math.max(line.leftPx, line.rightPx) > 0 && Math.min(line.leftPx, line.rightPx) < props.camera.frame.heightPx
-  return { a: line.leftPx * k.value, b: line.rightPx * k.value, y: y * k.value, inside }
+  const heights = line.map(([, y]) => y)
+  const inside = Math.max(...heights) > 0 && Math.min(...heights) < props.camera.frame.heightPx
+  return { d: pathOf(line, k.value), a: line[0]![1] * k.value, inside }
 })
 const aim = computed(() => {
   const p = project.working ? aimPointOf(project.working.stand.aim, centreOf) : null
@@ -70,10 +70,7 @@ const toPx = (p: Vec3) => {
   return at ? { x: at.xPx * k.value, y: at.yPx * k.value } : null
 }
 const line = (a: Vec3, b: Vec3) => {
-  const s = projectSegment(props.camera, a, b)
-  return s
-    ? { a: [s.a[0] * k.value, s.a[1] * k.value] as const, b: [s.b[0] * k.value, s.b[1] * k.value] as const }
-    : null
+  return projectSegment(props.camera, a, b).map(([x, y]) => [x * k.value, y * k.value] as const)
 }
 const straight = computed(() => {
   const l = lean.value
@@ -91,8 +88,8 @@ const straight = computed(() => {
   <svg class="overlay" :viewBox="`0 0 ${width} ${height}`" data-testid="picture-overlay">
     <path class="guide" :d="guides" />
     <g v-if="horizon?.inside">
-      <path class="horizon under" :d="`M0 ${horizon.a}L${width} ${horizon.b}`" />
-      <path class="horizon" :d="`M0 ${horizon.a}L${width} ${horizon.b}`" data-testid="horizon" />
+      <path class="horizon under" :d="horizon.d" />
+      <path class="horizon" :d="horizon.d" data-testid="horizon" />
       <OverlayChip
         :x="8"
         :y="horizon.a - 5"

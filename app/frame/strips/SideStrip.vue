@@ -66,7 +66,7 @@ const drags = useSideDrags(strip)
 const { active, begin, dragEye, dragAim, nudgeEye, nudgeAim, done, cancel, down } = drags
 const line = (a: Vec3, b: Vec3) => {
   const [p, q] = [toPx(a), toPx(b)]
-  return { a: [p.x, p.y] as const, b: [q.x, q.y] as const }
+  return [[p.x, p.y] as const, [q.x, q.y] as const]
 }
 const fitCamera = (): void => strip.fitCamera(aim.value ? [station.value, aim.value] : [station.value])
 /** Where the horizon's word stands: names keep clear of it. */
