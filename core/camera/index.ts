@@ -38,6 +38,19 @@ export {
 export { sameView } from './same.ts'
 // lens and sensor
 export { focalForAngle, FOCAL_RANGE_MM, PRIMES_MM, usedSensor, type FieldOfView, type UsedSensor } from './lens.ts'
+export {
+  equivalentOf,
+  focalOfAngle,
+  focalOfEquivalent,
+  focalOfExtent,
+  heightAtDepthM,
+  sensorOf,
+  SENSORS,
+  USUAL_SHIFT,
+  type AngleKind,
+  type Equivalent,
+  type Sensor,
+} from './lens-numbers.ts'
 export { imageCircleLimitMm, imageCircleMm, isPastShift } from './image-circle.ts'
 export { distort, distortInto, foldOf, undistort, undistortInto, type Fold } from './distortion.ts'
 export { cornerDistortion, foldInPicture, sagittaPx, withCornerDistortion } from './distortion-strength.ts'
