@@ -1,11 +1,13 @@
 <script setup lang="ts">
 // What rise does: the sensor behind a lens seen from the side; the lens moves up with rise, and with it what the sensor sees.
-import { computed } from 'vue'
-import { type Frame, isPerspective, type Lens } from '#core/camera'
-import { usedSensor } from '#core/camera'
+import { computed, useTemplateRef } from 'vue'
+import { type Frame, isPerspective, type Lens, usedSensor } from '#core/camera'
+import { startDrag } from './drag.ts'
 import { signed } from '../text/short.ts'
 
 const props = defineProps<{ lens: Lens; frame: Frame }>()
+const emit = defineEmits<{ live: [riseMm: number]; settle: []; cancel: [] }>()
+const svg = useTemplateRef<SVGSVGElement>('svg')
 
 const MID = 54
 const SENSOR_X = 24
@@ -24,10 +26,25 @@ const g = computed(() => {
     parallel ? y + (MID - from) + (y - MID) * 0 : y + ((y - from) / (lensX - SENSOR_X)) * (266 - lensX)
   return { px, lensX, y, top, bottom, upper: beyond(bottom), lower: beyond(top), h, parallel }
 })
+/** The lens is dragged up and down: rise. Near nought it is nought, with Alt it is not. */
+function down(e: PointerEvent): void {
+  if (e.button !== 0) return
+  const from = props.lens.riseMm
+  const pxPerMm = g.value.px * (svg.value!.getBoundingClientRect().width / 272)
+  startDrag(e, {
+    move: (_dx, dy, m) => {
+      const mm = Math.round((from - dy / pxPerMm) * 20) / 20
+      emit('live', !m.altKey && Math.abs(mm) < 0.3 ? 0 : mm)
+    },
+    end: (moved) => moved && emit('settle'),
+    cancel: () => emit('cancel'),
+  })
+}
 </script>
 
 <template>
   <svg
+    ref="svg"
     class="diagram"
     viewBox="0 0 272 112"
     role="img"
@@ -42,7 +59,14 @@ const g = computed(() => {
         <path class="seen" :d="`M${g.lensX} ${g.y}L266 ${g.upper}V${g.lower}Z`" />
         <path class="ray" :d="`M${SENSOR_X} ${g.top}L266 ${g.lower}M${SENSOR_X} ${g.bottom}L266 ${g.upper}`" />
         <path class="horizon" :d="`M${g.lensX} ${g.y}H266`" />
-        <path class="glass" :d="`M${g.lensX} ${g.y - 32}c10 14 10 50 0 64c-10 -14 -10 -50 0 -64z`" />
+        <path
+          class="glass"
+          data-testid="diagram-lens"
+          :d="`M${g.lensX} ${g.y - 32}c10 14 10 50 0 64c-10 -14 -10 -50 0 -64z`"
+          @pointerdown.prevent="down"
+        >
+          <title>Drag up and down: rise</title>
+        </path>
       </template>
       <template v-else>
         <path class="seen" :d="`M${SENSOR_X} ${g.top - (MID - g.y) * -1}H266V${g.bottom + (g.y - MID)}H${SENSOR_X}Z`" />
@@ -88,6 +112,8 @@ const g = computed(() => {
   stroke-dasharray: 7 4;
 }
 .glass {
+  cursor: ns-resize;
+  touch-action: none;
   fill: var(--panel);
   stroke: var(--plum);
   stroke-width: 2;

@@ -1,40 +1,52 @@
 <script setup lang="ts">
-// Which part of the sensor the picture takes: four small pictures of picture and sensor, with a word each.
-import type { SensorUse } from '#core/camera'
+// Which part of the sensor the picture takes: four small pictures of this picture on this sensor, with a word each.
+import { computed } from 'vue'
+import { usedSensor, type Frame, type Lens, type SensorUse } from '#core/camera'
 
-defineProps<{ modelValue: SensorUse }>()
+const props = defineProps<{ lens: Lens; frame: Frame }>()
 defineEmits<{ change: [use: SensorUse] }>()
-/** Sensor and picture in a field of 40 x 28; an upright picture shows all four apart. */
-const USES: readonly {
-  readonly value: SensorUse
-  readonly label: string
-  readonly title: string
-  readonly picture: readonly [number, number, number, number]
-}[] = [
-  { value: 'acrossWidth', label: 'its width', title: 'The picture is as wide as the sensor, whatever its height', picture: [8, 8, 24, 12] }, // prettier-ignore
-  { value: 'acrossHeight', label: 'its height', title: 'The picture is as high as the sensor, whatever its width', picture: [13, 6, 14, 16] }, // prettier-ignore
-  { value: 'inside', label: 'a crop', title: 'The picture is cut out of the sensor: never larger than it', picture: [11, 9, 18, 10] }, // prettier-ignore
-  { value: 'covers', label: 'all of it', title: 'The picture takes in the whole sensor, and reaches past it where the shapes differ', picture: [4, 6, 32, 16] }, // prettier-ignore
+const USES: readonly { readonly value: SensorUse; readonly label: string; readonly title: string }[] = [
+  { value: 'acrossWidth', label: 'fits width', title: 'The picture is as wide as the sensor, whatever its height' },
+  { value: 'acrossHeight', label: 'fits height', title: 'The picture is as high as the sensor, whatever its width' },
+  { value: 'inside', label: 'within', title: 'The picture is cut out of the sensor: never larger than it' },
+  {
+    value: 'covers',
+    label: 'around',
+    title: 'The picture takes in the whole sensor, and reaches past it where the shapes differ',
+  },
 ]
+/** A field of 40 x 28 in which all four have the same scale. */
+const pictures = computed(() => {
+  const { sensorMm } = props.lens
+  const sizes = USES.map((u) => usedSensor({ sensorMm, sensorUse: u.value }, props.frame))
+  const widest = Math.max(sensorMm.width, ...sizes.map((s) => s.widthMm))
+  const highest = Math.max(sensorMm.height, ...sizes.map((s) => s.heightMm))
+  const k = Math.min(36 / widest, 24 / highest)
+  const box = (w: number, h: number) => ({ x: 20 - (w * k) / 2, y: 14 - (h * k) / 2, width: w * k, height: h * k })
+  return {
+    sensor: box(sensorMm.width, sensorMm.height),
+    uses: USES.map((u, i) => ({ ...u, picture: box(sizes[i]!.widthMm, sizes[i]!.heightMm) })),
+  }
+})
 </script>
 
 <template>
-  <div class="row" role="radiogroup" aria-label="The picture takes of the sensor">
-    <span class="quiet">Takes of it</span>
+  <div class="row" role="radiogroup" aria-label="How the picture lies on the sensor">
+    <span class="quiet">Picture on it</span>
     <div class="uses">
       <button
-        v-for="u in USES"
+        v-for="u in pictures.uses"
         :key="u.value"
         type="button"
         class="plain"
         role="radio"
-        :aria-checked="u.value === modelValue"
+        :aria-checked="u.value === lens.sensorUse"
         :title="u.title"
         @click="$emit('change', u.value)"
       >
         <svg viewBox="0 0 40 28" aria-hidden="true">
-          <rect class="sensor" x="8" y="6" width="24" height="16" />
-          <rect class="picture" :x="u.picture[0]" :y="u.picture[1]" :width="u.picture[2]" :height="u.picture[3]" />
+          <rect class="picture" v-bind="u.picture" />
+          <rect class="sensor" v-bind="pictures.sensor" />
         </svg>
         {{ u.label }}
       </button>
@@ -58,7 +70,7 @@ const USES: readonly {
   display: grid;
   justify-items: center;
   font-size: 11px;
-  font-stretch: 80%;
+  font-stretch: 75%;
   white-space: nowrap;
   padding: 2px 0;
   border-radius: 4px;
@@ -73,7 +85,7 @@ svg {
 }
 .sensor {
   fill: none;
-  stroke: var(--line-strong);
+  stroke: var(--quiet);
   stroke-dasharray: 2 1.5;
 }
 .picture {

@@ -8,6 +8,7 @@ import { useFraming } from './camera/framing.ts'
 import { cutActions } from './cut-actions.ts'
 import { exposureActions } from './exposure/exposure-actions.ts'
 import { focusActions } from './focus/focus-actions.ts'
+import { lensActions } from './lens/lens-actions.ts'
 import { useMeasurements } from './measure/measurements.ts'
 import { useOutside } from './outside/outside.ts'
 import { PANELS } from './parts/registry.ts'
@@ -27,6 +28,7 @@ export function useFrameActions(): readonly Action[] {
     ...grouped('Fit and views', fitting()),
     ...grouped('Stand and move', standing()),
     ...grouped('Cut', cutActions()),
+    ...grouped('Lens', lensActions()),
     ...grouped('Focus', focusActions()),
     ...grouped('Exposure', exposureActions()),
     ...grouped('Viewpoints', keeping()),

@@ -3,6 +3,7 @@ import { computed, type ComputedRef } from 'vue'
 import { PRIMES_MM } from '#core/camera'
 import { action, grouped, type Action } from '../actions/registry.ts'
 import { newStamp, useProject } from '../stores/project.ts'
+import { useLens } from './lens/lens.ts'
 import { SHAPES, useShapes } from './parts/shapes.ts'
 import { EYE_HEIGHTS, useStandMoves } from './straighten/stand-moves.ts'
 
@@ -11,10 +12,7 @@ export function useNamedActions(): ComputedRef<readonly Action[]> {
   const moves = useStandMoves()
   const { shape } = useShapes()
   const isOpen = (): boolean => project.document !== null
-  function focal(mm: number): void {
-    const lens = project.working?.lens
-    if (lens) project.move({ lens: { ...lens, focalMm: mm } }, 'Focal length')
-  }
+  const { focal } = useLens()
   const presets = [
     ...EYE_HEIGHTS.map((e) =>
       action(`eye-${e.label}`, `Eye height: ${e.label}, ${e.m.toFixed(2)} m`, () => moves.eyeAt(e.m), {

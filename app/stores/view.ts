@@ -2,6 +2,7 @@
 import { StorageSerializers, useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { ref, shallowRef, type Ref } from 'vue'
+import type { Vec3 } from '#core/math'
 import type { StopKind } from '#core/optics'
 import type { CellName } from '#model'
 import { SAMPLES } from './samples.ts'
@@ -21,6 +22,7 @@ export type Picking =
   | 'over'
   | CutPicking
   | FocusPicking
+  | 'lens-point'
 /** Places asked for by focus and exposure. */
 export type FocusPicking = 'meter' | 'grey' | 'focus-point' | 'focus-object' | 'focus-between' | 'focus-blur'
 /** Places asked for by cuts. */
@@ -66,6 +68,8 @@ function createHabits() {
     snapping: useLocalStorage('yoroi.snapping', true),
     /** One plain tone for all surfaces while working; no part of the look. */
     clay: useLocalStorage('yoroi.clay', false),
+    /** Rise and cross in millimetres, or in per cent of the picture. */
+    shiftUnit: useLocalStorage<'mm' | '%'>('yoroi.shiftUnit', 'mm'),
     /** Steps of the f-number. */
     stops: useLocalStorage<StopKind>('yoroi.stops', 'third'),
     /** Samples of the picture at rest, and of a finished one. */
@@ -130,6 +134,12 @@ function createForProject() {
     gait: ref<Gait>('walk'),
     /** What is hidden, drawn as ghosts over the picture, to be clicked back. */
     ghosts: ref(false),
+    /** A change of focal length moves the station, so that the subject keeps its size. */
+    holdSubject: ref(false),
+    /** A picked point that is held, and at whose distance widths are told; null: the aim. */
+    lensPoint: shallowRef<Vec3 | null>(null),
+    /** Five lenses side by side below the picture. */
+    fiveLenses: ref(false),
   }
 }
 

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 // The middle of the page: the picture in its mount, or what is enlarged (the view from outside, Plan, Side) with the camera's
 // picture still in a small pane.
+import { isPerspective } from '#core/camera'
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, watch, watchEffect } from 'vue'
 import CutHandles from './CutHandles.vue'
 import GhostLayer from './GhostLayer.vue'
+import LensStrip from '../lens/LensStrip.vue'
 import OutsideOverlay from '../outside/OutsideOverlay.vue'
 import { useOutside } from '../outside/outside.ts'
 import { failureText } from '../../stores/notices.ts'
@@ -34,9 +36,14 @@ const mount = ref<HTMLElement | null>(null)
 const main = ref<InstanceType<typeof StagePicture> | null>(null)
 const { width: areaW, height: areaH } = useElementSize(mount)
 const PAD = { side: 16, top: 46, bottom: 44 }
+/** Height of the five lenses below the picture. */
+const STRIP_PX = 104
+const hasStrip = computed(
+  () => view.fiveLenses && !outside.on && project.camera !== null && isPerspective(project.camera),
+)
 const free = computed(() => ({
   width: Math.max(40, areaW.value - 2 * PAD.side),
-  height: Math.max(40, areaH.value - PAD.top - PAD.bottom),
+  height: Math.max(40, areaH.value - PAD.top - PAD.bottom - (hasStrip.value ? STRIP_PX + 8 : 0)),
 }))
 
 /** Size on the page, CSS pixels: the largest of the framed shape that fits the mount; from outside all of it. */
@@ -108,7 +115,12 @@ const hasPicture = computed(() => main.value?.hasPicture ?? false)
         id="picture"
         ref="picture"
         class="picture"
-        :style="{ width: `${box.width}px`, height: `${box.height}px`, cursor }"
+        :style="{
+          width: `${box.width}px`,
+          height: `${box.height}px`,
+          cursor,
+          marginBottom: hasStrip ? `${STRIP_PX}px` : 0,
+        }"
         tabindex="0"
         role="application"
         :aria-label="outside.on ? 'View from outside' : 'Picture'"
@@ -172,6 +184,7 @@ const hasPicture = computed(() => main.value?.hasPicture ?? false)
     </div>
     <PicturePane v-if="view.main !== 'picture' || outside.on" :busy="paneBusy" :area="free" />
     <ToolRow v-if="view.main === 'picture'" class="tools" />
+    <LensStrip v-if="hasStrip && view.main === 'picture'" class="strip" :style="{ height: `${STRIP_PX}px` }" />
     <PictureFoot v-if="view.main === 'picture'" :status="status" />
   </div>
 </template>
@@ -191,6 +204,10 @@ const hasPicture = computed(() => main.value?.hasPicture ?? false)
   position: absolute;
   left: 16px;
   top: 10px;
+}
+.strip {
+  position: absolute;
+  inset: auto 16px 42px;
 }
 .picture {
   position: relative;

@@ -38,6 +38,7 @@ export const ASKS: Record<Picking, string> = {
   'focus-object': 'Click the object that is to be sharp; it is followed',
   'focus-between': 'Click the nearest place that is to be sharp, then the farthest',
   'focus-blur': 'Click the place that is to be blurred so much',
+  'lens-point': 'Click the subject whose size is held, and where widths are told',
   section: 'Click the place for the section to go through',
   'section-parallel': 'Click the place for the section to go through',
   'near-place': 'Click the wall or the place that holds the near cut',
