@@ -67,6 +67,7 @@ export {
 export { holdsAll, measuredCamera, measuredStand, type MeasuredTarget } from './measured-camera.ts'
 // measuring and snapping
 export { focalOfEdge } from './edge-focal.ts'
+export { lensOfEnd, pictureWindow, shiftPerMetre, type Across, type PictureWindow } from './picture-window.ts'
 export { distancesBetween, type Measurement } from './distances.ts'
 export { roundStepM, snapBearing, snapTo, turnedInPlan, type Snapped, type SnapLine } from './snap.ts'
 export { poseRound, standOver, standRound } from './round.ts'

@@ -1,7 +1,14 @@
 <script setup lang="ts">
 // Focal length in all its words: millimetres, three angles, width and height at a distance, equivalents; the subject's size held or not.
 import { computed } from 'vue'
-import { equivalentOf, FOCAL_RANGE_MM } from '#core/camera'
+import {
+  equivalentOf,
+  fieldOfView,
+  FOCAL_RANGE_MM,
+  heightAtDepthM,
+  widthAtDepthM,
+  type FieldOfView,
+} from '#core/camera'
 import { ok } from '#core/base'
 import FocalScale from '../../controls/FocalScale.vue'
 import NumberField from '../../controls/NumberField.vue'
@@ -28,6 +35,22 @@ const angle = { horizontal: byAngle('horizontal'), vertical: byAngle('vertical')
 const width = byWidth(() => depthM.value ?? 1)
 const height = byHeight(() => depthM.value ?? 1)
 const [byDiagonal, bySide] = [byEquivalent('diagonal'), byEquivalent('width')]
+/** What the shortest and the longest lens see: a field says so itself. */
+const limits = computed(() => {
+  const c = project.camera!
+  const [wide, long] = [FOCAL_RANGE_MM.min, FOCAL_RANGE_MM.max].map((focalMm) => ({
+    ...c,
+    lens: { ...c.lens, focalMm },
+  }))
+  const [most, least] = [fieldOfView(wide!.lens, c.frame), fieldOfView(long!.lens, c.frame)]
+  const up = (v: number): number => Math.ceil(v * 100) / 100
+  const down = (v: number): number => Math.floor(v * 100) / 100
+  return {
+    angle: (key: keyof FieldOfView) => ({ min: up(least[key]), max: Math.min(179.9, down(most[key])) }),
+    width: { min: widthAtDepthM(long!, 1), max: widthAtDepthM(wide!, 1) },
+    height: { min: heightAtDepthM(long!, 1), max: heightAtDepthM(wide!, 1) },
+  }
+})
 const there = computed(() => (view.lensPoint ? 'the picked point' : 'the aim'))
 </script>
 
@@ -65,6 +88,8 @@ const there = computed(() => (view.lensPoint ? 'the picked point' : 'the aim'))
       :digits="2"
       :model-value="fov![key]"
       :step="0.5"
+      :min="limits.angle(key).min"
+      :max="limits.angle(key).max"
       v-on="angle[kind]"
     />
     <template v-if="extent">
@@ -74,6 +99,8 @@ const there = computed(() => (view.lensPoint ? 'the picked point' : 'the aim'))
         :unit="unit"
         :model-value="extent.widthM"
         :step="0.01"
+        :min="depthM! * limits.width.min"
+        :max="depthM! * limits.width.max"
         hint="Of the picture at the subject’s distance"
         v-on="width"
       />
@@ -83,6 +110,8 @@ const there = computed(() => (view.lensPoint ? 'the picked point' : 'the aim'))
         :unit="unit"
         :model-value="extent.heightM"
         :step="0.01"
+        :min="depthM! * limits.height.min"
+        :max="depthM! * limits.height.max"
         hint="Of the picture at the subject’s distance"
         v-on="height"
       />

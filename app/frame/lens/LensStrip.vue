@@ -23,7 +23,9 @@ const lenses = computed(() => {
     const focalMm = Number(focalOfEquivalent(w.lens.sensorMm, mm, 'diagonal').toPrecision(3))
     const f = focalHoldingSize({ stand: w.stand, lens: w.lens }, depth, focalMm, centreOf)
     const near = cuts.value[focalMm]
-    const cut = near === undefined || w.cut.near.on ? w.cut : { ...w.cut, near: { on: true, distanceM: near } }
+    // a near cut of another kind stays; one that a move back made is this lens's own
+    const isOther = w.cut.near.on && w.cut.near.madeBy !== 'standBack'
+    const cut = isOther ? w.cut : { ...w.cut, near: near === undefined ? { ...w.cut.near, on: false } : { on: true, distanceM: near } } // prettier-ignore
     const setup: Setup = { ...w, stand: f.stand, lens: f.lens, cut }
     return {
       focalMm,

@@ -4,6 +4,7 @@ import { distance, type Vec3 } from '#core/math'
 import { centreOf } from '../../stores/centres.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
+import { useView } from '../../stores/view.ts'
 import type { Movable } from '../camera/movable.ts'
 import { FALLBACK_M, type Looking } from './looking.ts'
 
@@ -13,6 +14,7 @@ const CLEARANCE_M = 0.3
 export function useApproach({ options }: Pick<Looking, 'options'>) {
   const project = useProject()
   const stage = useStage()
+  const view = useView()
 
   /** To and fro; with the level kept never nearer to a wall than the clearance, unless freed. */
   async function towards(t: Movable, from: Framing, point: Vec3, factor: number, stops: boolean): Promise<Framing> {
@@ -41,7 +43,7 @@ export function useApproach({ options }: Pick<Looking, 'options'>) {
     return Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2])
   }
   function heldFocal(from: Framing, factor: number): Framing {
-    const aim = aimPointOf(from.stand.aim, centreOf)
+    const aim = view.lensPoint ?? aimPointOf(from.stand.aim, centreOf)
     const depth = aim ? -toCamera(poseOfStand(from.stand, centreOf), aim)[2] : FALLBACK_M
     return focalHoldingSize(
       from,

@@ -14,9 +14,12 @@ import {
 } from '#core/camera'
 import { addScaled, type Vec3 } from '#core/math'
 import { centreOf } from '../../stores/centres.ts'
+import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
 import type { Movable } from '../camera/movable.ts'
+import { useLens } from '../lens/lens.ts'
+import { useWallBehind } from '../lens/wall-behind.ts'
 import { useApproach } from './approach.ts'
 import { aimOf, FALLBACK_M, LABELS, middleAhead } from './looking.ts'
 import type { usePictureTools } from './tools.ts'
@@ -45,15 +48,20 @@ function useBurst() {
   let timer: ReturnType<typeof setTimeout> | null = null
   let grip: { point: Vec3; depth: number } | null = null
   let burst: Movable | null = null
+  /** What follows on a burst that was settled. */
+  let after: (() => void) | null = null
   /** An answer that came after the burst had settled begins another: no framing stays live without an end. */
-  function rest(t: Movable, label: string): void {
+  function rest(t: Movable, label: string, then: (() => void) | null = null): void {
     burst = t
+    after ??= then
     count.value++
     if (timer) clearTimeout(timer)
     timer = setTimeout(() => {
       timer = grip = null
       burst?.settle(label)
       burst = null
+      after?.()
+      after = null
     }, REST_MS)
   }
   /** Ends a running burst and puts its start back. True when there was one. */
@@ -62,7 +70,7 @@ function useBurst() {
     clearTimeout(timer)
     timer = grip = null
     burst?.letGo()
-    burst = null
+    burst = after = null
     count.value++
     return true
   }
@@ -84,6 +92,16 @@ export function useWheel(tools: Tools) {
   const burst = useBurst()
   const { towards, heldFocal } = useApproach(tools)
   const gripAt = useGrip(tools, burst)
+  const wall = useWallBehind()
+  const { point } = useLens()
+  /** A wall that the station passes while the subject is held takes the near cut with it. */
+  function wallBehind(from: Framing): (() => void) | null {
+    const c = useProject().camera
+    const subject = point.value
+    return c && subject
+      ? () => void wall.passed({ ...c, pose: poseOfStand(from.stand, centreOf), lens: from.lens }, subject)
+      : null
+  }
 
   async function wheel(e: WheelEvent): Promise<void> {
     e.preventDefault()
@@ -104,9 +122,10 @@ export function useWheel(tools: Tools) {
     const turn = e.deltaY !== 0 ? e.deltaY : e.shiftKey ? e.deltaX : 0
     if (turn === 0) return
     const factor = Math.pow(DOLLY_STEP, -Math.sign(turn) * Math.min(3, Math.max(0.25, Math.abs(turn) / 100)))
+    const then = e.altKey && t.isCamera ? wallBehind(from) : null
     if (e.altKey) t.show(heldFocal(from, factor))
     else t.show(await towards(t, from, grip.point, factor, t.isCamera && !e.shiftKey))
-    burst.rest(t, e.altKey ? 'Focal length, size held' : 'Moved')
+    burst.rest(t, e.altKey ? 'Focal length, size held' : 'Moved', then)
   }
   return { wheel, key: useArrows(tools, burst), moving: burst.moving, cancel: burst.cancel }
 }

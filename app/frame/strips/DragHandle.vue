@@ -16,7 +16,7 @@ defineProps<{
   testid?: string
 }>()
 const emit = defineEmits<{
-  start: []
+  start: [e: PointerEvent]
   drag: [e: PointerEvent]
   nudge: [dx: number, dy: number]
   done: []
@@ -28,7 +28,7 @@ function down(e: PointerEvent): void {
   e.stopPropagation()
   e.preventDefault()
   ;(e.currentTarget as SVGElement).focus()
-  emit('start')
+  emit('start', e)
   startDrag(e, {
     move: (_dx, _dy, m) => emit('drag', m),
     end: (moved) => (moved ? emit('done') : emit('cancel')),

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 // Plane of focus and sharp zone in Plan and Side, moss; the mark on the sight line is dragged.
 import { computed, ref } from 'vue'
-import { axesOf, principalPointPx, type Camera } from '#core/camera'
-import { roundStepM, snapTo } from '#core/framing'
+import { axesOf, type Camera } from '#core/camera'
+import { pictureWindow, roundStepM, snapTo } from '#core/framing'
 import { addScaled, dot, sub, type Vec3 } from '#core/math'
 import { useProject } from '../../stores/project.ts'
 import { useFocus } from '../focus/focus.ts'
@@ -42,11 +42,7 @@ function snapped(distanceM: number, z: { station: Vec3; forward: Vec3 }, isFree:
 }
 
 /** Tangents of the picture's edges that way. */
-function edges({ lens, frame, ...rest }: Camera): readonly [number, number] {
-  const { xPx, yPx, pxPerMm } = principalPointPx({ lens, frame, ...rest })
-  const f = lens.focalMm * pxPerMm
-  return props.across === 'right' ? [-xPx / f, (frame.widthPx - xPx) / f] : [(yPx - frame.heightPx) / f, yPx / f]
-}
+const edges = (c: Camera): readonly [number, number] => pictureWindow(c, props.across, 1)?.fromAxisM ?? [0, 0]
 const zone = computed(() => {
   const c = project.camera
   if (!c || !part.value?.on || !hasLens.value || !at.value) return null

@@ -23,6 +23,7 @@ import MeasureMarks from '../measure/MeasureMarks.vue'
 import PlacingHandle from './PlacingHandle.vue'
 import StripFrame from './StripFrame.vue'
 import ViewpointCones from './ViewpointCones.vue'
+import WindowMarks from './WindowMarks.vue'
 
 const project = useProject()
 const stage = useStage()
@@ -175,6 +176,7 @@ function setCut(e: Event): void {
           @cancel="cancel"
         />
       </template>
+      <WindowMarks across="right" :to-px="toPx" :to-world="toWorld" />
       <DragHandle
         v-if="aimAtPx"
         :x="aimAtPx.x"

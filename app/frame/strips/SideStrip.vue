@@ -21,6 +21,7 @@ import FocusMarks from './FocusMarks.vue'
 import MeasureMarks from '../measure/MeasureMarks.vue'
 import StripFrame from './StripFrame.vue'
 import ViewpointCones from './ViewpointCones.vue'
+import WindowMarks from './WindowMarks.vue'
 
 const project = useProject()
 const view = useView()
@@ -123,6 +124,7 @@ const eyeText = computed(() =>
         :d="`M${at.x - 14} ${at.y}V${floorPx.y}M${at.x - 18} ${floorPx.y}h8M${at.x - 18} ${at.y}h8`"
       />
       <path v-if="aimPx" class="sight" :d="`M${at.x} ${at.y}L${aimPx.x} ${aimPx.y}`" />
+      <WindowMarks across="up" ends :to-px="toPx" :to-world="strip.toWorld" />
       <DragHandle
         v-if="aimPx"
         :x="aimPx.x"
