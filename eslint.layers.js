@@ -50,12 +50,16 @@ export const ROOMS = {
 /** Folders of the Frame view, from below: each may import those before it, and the rooms that the view may. */
 export const FRAME = [
   'thumbs',
-  'still',
   'outside',
   'camera',
   'measure',
   'selection',
   'straighten',
+  'focus',
+  'exposure',
+  'lens',
+  'format',
+  'still',
   'cuts',
   'check',
   'parts',

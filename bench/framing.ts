@@ -115,7 +115,7 @@ export async function check(): Promise<Row[]> {
   const setup: CheckSetup = {
     stand: { station: [1, 2.5, 1.58], aim: { kind: 'direction', bearingDeg: 91.2, tiltDeg: 0.4 }, rollDeg: 0 },
     lens: cameraOf({}, { riseMm: 2.1 }).lens,
-    frame: { widthPx: 2400, heightPx: 1600, densityPpi: 300, guides: 'none' },
+    frame: { widthPx: 2400, heightPx: 1600, densityPpi: 300, guides: [] },
     shown: ALL_SHOWN,
   }
   const lamp = scene.facts.nodes.find((n) => n.name === 'Germination lamp')!.id

@@ -15,7 +15,7 @@ export {
   type TrailStep,
   type Viewpoint,
 } from './schema.ts'
-export { FRAME_LIMIT_PX, frameSchema, lensSchema, standSchema } from './part-schemas.ts'
+export { FRAME_LIMIT_PX, GUIDE_COLOURS, GUIDE_KINDS, frameSchema, lensSchema, standSchema } from './part-schemas.ts'
 export { readProjectDocument, type DocumentReason } from './migrate.ts'
 export { packed, unpacked, unpackedAfter, type PackedDocument } from './packing.ts'
 export { applyPatch, patchBetween, type Patch, type PatchOp } from './patch.ts'

@@ -78,6 +78,21 @@ const STEPS: Readonly<Record<number, (old: Json) => Json>> = {
       schemaVersion: 3,
     }
   },
+  /** Several guides at once, each with a colour and a strength. */
+  3: (old) => ({ ...(withGuideLists(old, 0) as Json), schemaVersion: 4 }),
+}
+/** Everything with its frames' guides as lists. */
+function withGuideLists(value: unknown, level: number): unknown {
+  if (level > MOST_LEVELS) throw new TooDeep()
+  if (Array.isArray(value)) return value.map((v) => withGuideLists(v, level + 1))
+  if (!isObject(value)) return value
+  return Object.fromEntries(
+    Object.entries(value).map(([k, v]) =>
+      k === 'guides' && typeof v === 'string'
+        ? [k, v === 'none' ? [] : [{ kind: v, colour: 'white', strength: 0.4 }]]
+        : [k, withGuideLists(v, level + 1)],
+    ),
+  )
 }
 
 const items = (v: unknown): Json[] => (Array.isArray(v) ? v.filter(isObject) : [])

@@ -166,7 +166,7 @@ describe('a document of version 1', () => {
   it('is read: its model gets a key, and every object’s id begins with it', () => {
     const r = readProjectDocument(old())
     if (!r.ok) throw new Error(r.message)
-    expect(r.value.schemaVersion).toBe(3)
+    expect(r.value.schemaVersion).toBe(4)
     // only the first model was ever shown
     expect(r.value.models).toEqual([{ ...model('1', 'hall.glb') }])
     expect(r.value.working.visible.hidden).toEqual(['hall/Hall/Roof'])

@@ -2,7 +2,7 @@
 // Units are in the names; angles in degrees, world lengths in metres, sensor lengths in millimetres.
 
 import { z } from 'zod'
-import type { Aim, Frame, Lens, Projection, Stand } from '#core/camera'
+import type { Aim, Frame, Guide, GuideColour, GuideKind, Lens, Projection, Stand } from '#core/camera'
 import { aperturePicture } from '#core/optics'
 import { OWN_UNITS_LIMIT, WORLD_LIMIT_M } from '#core/placing'
 import type { Cut } from '#core/section'
@@ -71,12 +71,38 @@ export const lensSchema = z.object({
 }) satisfies z.ZodType<Lens>
 
 export const FRAME_LIMIT_PX = 16_384
+export const GUIDE_KINDS = ['thirds', 'golden', 'diagonals', 'triangles', 'centre', 'action', 'title', 'fields', 'metres'] as const satisfies readonly GuideKind[] // prettier-ignore
+export const GUIDE_COLOURS = ['white', 'black', 'yellow', 'red', 'blue'] as const satisfies readonly GuideColour[]
+const fields = z.number().int().min(1).max(24)
+const guide = z.object({
+  kind: z.enum(GUIDE_KINDS),
+  colour: z.enum(GUIDE_COLOURS),
+  strength: finite.min(0.05).max(1),
+  across: fields.optional(),
+  down: fields.optional(),
+  plane: z.object({ point: vec3, normal: vec3.refine((n) => Math.hypot(...n) > 1e-9) }).optional(),
+  stepM: finite.min(0.001).max(1000).optional(),
+}) satisfies z.ZodType<Guide>
+const edge = finite.min(0).max(0.49)
+const ratio = finite.min(0.01).max(1000)
+const crop = z
+  .object({
+    id: z.string().min(1).max(40),
+    width: ratio,
+    height: ratio,
+    x: finite.min(-1).max(1),
+    y: finite.min(-1).max(1),
+  })
+  .refine((c) => c.width / c.height <= 20 && c.height / c.width <= 20)
 const pixels = z.number().int().min(16).max(FRAME_LIMIT_PX)
 export const frameSchema = z.object({
   widthPx: pixels,
   heightPx: pixels,
   densityPpi: finite.min(1).max(10_000),
-  guides: z.enum(['none', 'thirds', 'centre', 'diagonals']),
+  guides: z.array(guide).max(GUIDE_KINDS.length).readonly(),
+  guidesInPicture: z.boolean().optional(),
+  mask: z.object({ left: edge, right: edge, top: edge, bottom: edge, fold: finite.min(0).max(0.5) }).optional(),
+  crops: z.array(crop).max(12).readonly().optional(),
 }) satisfies z.ZodType<Frame>
 
 /** Where a near or far cut is held: so far beyond the aim, or beyond a place; else at its distance from the station. */

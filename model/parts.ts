@@ -80,7 +80,12 @@ export const PART_TABLE = {
     history: 'trail',
     stage: false,
     redraws: PICTURES,
-    initial: () => ({ widthPx: 2400, heightPx: 1600, densityPpi: 300, guides: 'thirds' as const }),
+    initial: () => ({
+      widthPx: 2400,
+      heightPx: 1600,
+      densityPpi: 300,
+      guides: [{ kind: 'thirds' as const, colour: 'white' as const, strength: 0.4 }],
+    }),
   }),
   cut: part({
     schema: cutSchema,

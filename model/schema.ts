@@ -92,7 +92,7 @@ export const tableSchema = z
   })
 export type TableRef = z.infer<typeof tableSchema>
 
-export const SCHEMA_VERSION = 3
+export const SCHEMA_VERSION = 4
 
 export const documentFields = {
   schemaVersion: z.literal(SCHEMA_VERSION),

@@ -37,6 +37,7 @@ import type {
   PictureRequest,
   StageContract,
   StageModel,
+  StillLine,
   StillRequest,
 } from './types.ts'
 
@@ -162,7 +163,7 @@ export class StageEngine implements StageContract {
       const start = performance.now()
       const tell = async (look: Appearance): Promise<void> => {
         const isLast = sample >= request.samples && place === 'picture'
-        const { bitmap, clipped, tones } = await this.present(place, size, { camera: request.camera, look }, isLast)
+        const { bitmap, clipped, tones } = await this.present(place, size, { camera: request.camera, look }, isLast, request.pastFrame) // prettier-ignore
         const points = this.passes.pointsIn(place, request.camera, look)
         const { ev100 } = look.exposure
         onFrame({
@@ -220,7 +221,7 @@ export class StageEngine implements StageContract {
     const faces = await this.facesOf(request)
     const look = await this.light.exposed(request)
     this.passes.sample('moving', request.camera, look, size, null, 0, { faces })
-    const { bitmap, clipped } = await this.present('moving', size, { camera: request.camera, look })
+    const { bitmap, clipped } = await this.present('moving', size, { camera: request.camera, look }, false, request.pastFrame) // prettier-ignore
     const tookMs = performance.now() - start
     onFrame({ bitmap, clipped, sample: 1, samples: 1, tookMs, ev100: look.exposure.ev100 })
     // few steps of size, so that targets are not made anew for every frame
@@ -299,6 +300,7 @@ export class StageEngine implements StageContract {
     })
     this.passes.forgetWhole()
     if (!done) return null
+    for (const line of request.lines ?? []) drawLine(paper, line)
     const png = new Uint8Array(await (await pngOf(sheet)).arrayBuffer())
     return new Blob([withDensity(png, densityPpi) as BlobPart], { type: 'image/png' })
   }
@@ -353,12 +355,14 @@ export class StageEngine implements StageContract {
     size: Size,
     by: Finished,
     isCounted = false,
+    pastFrame = 0,
   ): Promise<{ readonly bitmap: ImageBitmap; readonly clipped: Clipped; readonly tones: Tones | null }> {
     const image = await this.passes.finished(owner, size, by)
+    const data = pastFrame > 0 ? innerOf(image, pastFrame) : image.data
     return {
       bitmap: await createImageBitmap(image),
-      clipped: clippedShares(image.data),
-      tones: isCounted ? tonesOf(image.data) : null,
+      clipped: clippedShares(data),
+      tones: isCounted ? tonesOf(data) : null,
     }
   }
   /** What the samples of a picture are of: all but how it is exposed and developed. */
@@ -366,8 +370,21 @@ export class StageEngine implements StageContract {
     const { exposure: _, metered: __, clipping: ___, zone: _z, blur: lens, table: _t, ...rest } = appearance
     // how bright the points are is a matter of the finish
     const scene = { ...rest, blur: lens && { ...lens, highlights: 1 } }
-    return JSON.stringify([camera, widthPx, heightPx, scene, this.stage.revision, this.light.count, this.faces?.count])
+    const { pose, lens: l, frame } = camera
+    // guides and other shapes lie over the picture
+    const seen = [pose, l, frame.widthPx, frame.heightPx, frame.densityPpi]
+    return JSON.stringify([seen, widthPx, heightPx, scene, this.stage.revision, this.light.count, this.faces?.count])
   }
+}
+
+/** The pixels within the frame of a picture that shows so much more on every side. */
+function innerOf({ width, height, data }: ImageData, past: number): Uint8ClampedArray {
+  const part = past / (1 + 2 * past)
+  const [x, y] = [Math.round(width * part), Math.round(height * part)]
+  const inner = new Uint8ClampedArray((width - 2 * x) * (height - 2 * y) * 4)
+  for (let row = y; row < height - y; row++)
+    inner.set(data.subarray((row * width + x) * 4, ((row + 1) * width - x) * 4), (row - y) * (width - 2 * x) * 4)
+  return inner
 }
 
 /** Readings of a map at a slant: drawn in software each costs a good part of the picture (measured: an eighth at two). */
@@ -378,6 +395,20 @@ function anisotropyOf(renderer: WebGLRenderer): number {
   const name = String(gl.getParameter(info ? info.UNMASKED_RENDERER_WEBGL : gl.RENDERER))
   const isSoftware = /swiftshader|llvmpipe|softpipe|software|basic render/i.test(name)
   return isSoftware ? 1 : Math.min(ANISOTROPY, renderer.capabilities.getMaxAnisotropy())
+}
+
+/** A guide over a finished picture. */
+function drawLine(
+  paper: OffscreenCanvasRenderingContext2D | CanvasRenderingContext2D,
+  { places, ink, strength, widthPx }: StillLine,
+): void {
+  paper.globalAlpha = strength
+  paper.strokeStyle = ink
+  paper.lineWidth = widthPx
+  paper.beginPath()
+  places.forEach(([x, y], i) => (i === 0 ? paper.moveTo(x, y) : paper.lineTo(x, y)))
+  paper.stroke()
+  paper.globalAlpha = 1
 }
 
 /** A plain canvas to put tiles together on: of the worker, or of the page where there is no worker. */

@@ -10,5 +10,6 @@ export type {
   PictureRequest,
   StageContract,
   StageModel,
+  StillLine,
   StillRequest,
 } from './types.ts'

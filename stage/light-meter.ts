@@ -3,6 +3,7 @@
 // (practice).
 
 import type { Camera } from '#core/camera'
+import { widened } from '#core/framing'
 import { meteredEv100 } from '#core/optics'
 import type { Size } from './aim.ts'
 import type { DrawnFaces } from './cut-faces.ts'
@@ -67,10 +68,14 @@ export class LightMeter {
   async exposed(request: {
     camera: Camera
     appearance: Appearance
+    pastFrame?: number
     moving?: boolean
     place?: string
   }): Promise<Appearance> {
-    const { camera, appearance: look } = request
+    const { appearance: look } = request
+    // of what lies past the frame nothing is metered
+    const past = request.pastFrame ?? 0
+    const camera = past > 0 ? widened(request.camera, -past / (1 + 2 * past)) : request.camera
     if (!look.metered) return look
     const { exposure: _, clipping: __, table: ___, zone: ____, ...scene } = look
     const key = JSON.stringify([

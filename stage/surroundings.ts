@@ -39,7 +39,7 @@ export const CUBE_CAMERA: Camera = {
     crossMm: 0,
     distortion: null,
   },
-  frame: { widthPx: ENVIRONMENT_PX, heightPx: ENVIRONMENT_PX, densityPpi: 72, guides: 'none' },
+  frame: { widthPx: ENVIRONMENT_PX, heightPx: ENVIRONMENT_PX, densityPpi: 72, guides: [] },
 }
 
 export class Surroundings {

@@ -54,6 +54,8 @@ export interface PictureRequest {
   readonly samples: number
   /** At rest: one cheap frame first (told as sample 0), before all other work. */
   readonly quickFirst?: boolean
+  /** The picture shows so much more than the frame on every side, as a part of the frame; what is metered and counted is the frame. */
+  readonly pastFrame?: number
   /** Pictures of different places refine side by side; `picture` when left out. */
   readonly place?: 'picture' | 'outside'
 }
@@ -102,6 +104,15 @@ export interface StillRequest {
   readonly camera: Camera
   readonly appearance: Appearance
   readonly samples: number
+  /** Drawn over the finished picture, in its pixels. */
+  readonly lines?: readonly StillLine[]
+}
+export interface StillLine {
+  readonly places: readonly (readonly [x: number, y: number])[]
+  /** A CSS colour. */
+  readonly ink: string
+  readonly strength: number
+  readonly widthPx: number
 }
 
 export interface StageModel {

@@ -8,6 +8,7 @@ import { useFraming } from './camera/framing.ts'
 import { cutActions } from './cut-actions.ts'
 import { exposureActions } from './exposure/exposure-actions.ts'
 import { focusActions } from './focus/focus-actions.ts'
+import { formatActions } from './format/format-actions.ts'
 import { lensActions } from './lens/lens-actions.ts'
 import { useMeasurements } from './measure/measurements.ts'
 import { useOutside } from './outside/outside.ts'
@@ -29,6 +30,7 @@ export function useFrameActions(): readonly Action[] {
     ...grouped('Stand and move', standing()),
     ...grouped('Cut', cutActions()),
     ...grouped('Lens', lensActions()),
+    ...grouped('Frame', formatActions()),
     ...grouped('Focus', focusActions()),
     ...grouped('Exposure', exposureActions()),
     ...grouped('Viewpoints', keeping()),

@@ -4,7 +4,7 @@ import { PRIMES_MM } from '#core/camera'
 import { action, grouped, type Action } from '../actions/registry.ts'
 import { newStamp, useProject } from '../stores/project.ts'
 import { useLens } from './lens/lens.ts'
-import { SHAPES, useShapes } from './parts/shapes.ts'
+import { SHAPES, useShapes } from './format/shapes.ts'
 import { EYE_HEIGHTS, useStandMoves } from './straighten/stand-moves.ts'
 
 export function useNamedActions(): ComputedRef<readonly Action[]> {
@@ -20,7 +20,7 @@ export function useNamedActions(): ComputedRef<readonly Action[]> {
       }),
     ),
     ...PRIMES_MM.map((mm) => action(`focal-${mm}`, `Focal length ${mm} mm`, () => focal(mm), { enabled: isOpen })),
-    ...SHAPES.map(([a, b]) => action(`shape-${a}-${b}`, `Shape ${a}:${b}`, () => shape(a, b), { enabled: isOpen })),
+    ...SHAPES.map((s) => action(`shape-${s.label}`, `Shape ${s.label}`, () => shape(s), { enabled: isOpen })),
   ]
   return computed(() => [
     ...grouped(

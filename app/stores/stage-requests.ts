@@ -6,7 +6,15 @@ import type { Clipped, Tones } from '#core/optics'
 import type { Vec3 } from '#core/math'
 import { shiftedCamera, shiftedPoint } from '#core/placing'
 import { shiftedShown, type Shown } from '#core/section'
-import type { Appearance, DrawingRequest, OutlineRequest, PictureFrame, PictureRequest, PointsTold } from '#stage'
+import type {
+  Appearance,
+  DrawingRequest,
+  OutlineRequest,
+  PictureFrame,
+  PictureRequest,
+  PointsTold,
+  StillLine,
+} from '#stage'
 import type { Models } from './stage-models.ts'
 import { minus } from './stage-placing.ts'
 import type { Workers } from './stage-workers.ts'
@@ -64,7 +72,12 @@ function createFinishing({ stageNow }: Workers, { ready, light, storeys, originN
   })
 
   /** A finished PNG with progress in `still`; null when cancelled. Waits for the light and the faces that belong to it. */
-  async function finish(camera: Camera, appearance: Appearance, samples: number): Promise<Blob | null> {
+  async function finish(
+    camera: Camera,
+    appearance: Appearance,
+    samples: number,
+    lines: readonly StillLine[] = [],
+  ): Promise<Blob | null> {
     if (!ready.value || still.value !== null) return null
     still.value = 0
     stillLeftS.value = null
@@ -75,7 +88,7 @@ function createFinishing({ stageNow }: Workers, { ready, light, storeys, originN
       const s = stageNow()
       if (isCancelled.value || !s) return null
       const begun = performance.now()
-      return await s.still(localTo(originNow(), { camera, appearance, samples }), (done) => {
+      return await s.still(localTo(originNow(), { camera, appearance, samples, lines }), (done) => {
         if (still.value === null) return
         still.value = done
         stillLeftS.value = leftOf(done, (performance.now() - begun) / 1000)

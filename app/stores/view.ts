@@ -23,6 +23,7 @@ export type Picking =
   | CutPicking
   | FocusPicking
   | 'lens-point'
+  | 'metre-grid'
 /** Places asked for by focus and exposure. */
 export type FocusPicking = 'meter' | 'grey' | 'focus-point' | 'focus-object' | 'focus-between' | 'focus-blur'
 /** Places asked for by cuts. */
@@ -68,6 +69,10 @@ function createHabits() {
     snapping: useLocalStorage('yoroi.snapping', true),
     /** One plain tone for all surfaces while working; no part of the look. */
     clay: useLocalStorage('yoroi.clay', false),
+    /** What stays of the view when the frame's shape changes. */
+    keptInView: useLocalStorage<'width' | 'height' | 'all' | 'area'>('yoroi.keptInView', 'width'),
+    /** So much of what lies past the frame is shown, dimmed, on every side; 0..0.5 of it. */
+    pastFrame: useLocalStorage('yoroi.pastFrame', 0),
     /** Rise and cross in millimetres, or in per cent of the picture. */
     shiftUnit: useLocalStorage<'mm' | '%'>('yoroi.shiftUnit', 'mm'),
     /** Steps of the f-number. */

@@ -52,10 +52,45 @@ export interface Frame {
   readonly widthPx: number
   readonly heightPx: number
   readonly densityPpi: number
-  readonly guides: Guides
+  readonly guides: readonly Guide[]
+  /** Guides are drawn into finished pictures too. */
+  readonly guidesInPicture?: boolean | undefined
+  /** What is to stay free of the subject, as shares of width and height from each side; `fold`: a strip in the middle. */
+  readonly mask?: FrameMask | undefined
+  /** Other shapes that the same framing is to serve. */
+  readonly crops?: readonly FrameCrop[] | undefined
 }
-
-export type Guides = 'none' | 'thirds' | 'centre' | 'diagonals'
+export interface FrameMask {
+  readonly left: number
+  readonly right: number
+  readonly top: number
+  readonly bottom: number
+  readonly fold: number
+}
+export interface FrameCrop {
+  readonly id: string
+  /** Shape: so wide to so high. */
+  readonly width: number
+  readonly height: number
+  /** Where it lies in the room that it has, -1..1 from the left and from the top. */
+  readonly x: number
+  readonly y: number
+}
+export type GuideKind =
+  'thirds' | 'golden' | 'diagonals' | 'triangles' | 'centre' | 'action' | 'title' | 'fields' | 'metres'
+export type GuideColour = 'white' | 'black' | 'yellow' | 'red' | 'blue'
+export interface Guide {
+  readonly kind: GuideKind
+  readonly colour: GuideColour
+  /** How much it covers, 0.05..1. */
+  readonly strength: number
+  /** Of `fields`: so many. */
+  readonly across?: number | undefined
+  readonly down?: number | undefined
+  /** Of `metres`: where the grid lies, and how far apart its lines are. */
+  readonly plane?: { readonly point: Vec3; readonly normal: Vec3 } | undefined
+  readonly stepM?: number | undefined
+}
 
 export interface Camera {
   readonly pose: Pose

@@ -29,7 +29,7 @@ export const parallelCamera = (centre: Vec3, direction: ViewDirection, widthM: n
     widthPx: Math.max(1, Math.round(size.width)),
     heightPx: Math.max(1, Math.round(size.height)),
     densityPpi: 96,
-    guides: 'none',
+    guides: [],
   },
 })
 

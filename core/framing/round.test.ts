@@ -16,7 +16,7 @@ const camera = (pose: Camera['pose'], flat: boolean): Camera => ({
     crossMm: -2,
     distortion: null,
   },
-  frame: { widthPx: 900, heightPx: 600, densityPpi: 300, guides: 'none' },
+  frame: { widthPx: 900, heightPx: 600, densityPpi: 300, guides: [] },
 })
 
 describe('round a thing', () => {

@@ -101,7 +101,7 @@ export function hallProject(model: ModelRef): ProjectDocument {
       crossMm: 0,
       distortion: null,
     },
-    frame: { ...landscape, densityPpi: 300, guides: 'none' },
+    frame: { ...landscape, densityPpi: 300, guides: [] },
   })
   return build({
     name: 'Saltmarsh Seed Library',

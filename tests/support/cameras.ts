@@ -20,7 +20,7 @@ export const frameOf = (widthPx: number, heightPx: number): Frame => ({
   widthPx,
   heightPx,
   densityPpi: 300,
-  guides: 'none',
+  guides: [],
 })
 export const poseAt = (changes: Partial<Pose> = {}): Pose => ({
   station: [0, 0, 0],

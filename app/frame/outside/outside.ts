@@ -38,7 +38,7 @@ export const useOutside = defineStore('outside', () => {
   const project = useProject()
   const framing = shallowRef<Framing | null>(null)
   const live = shallowRef<Framing | null>(null)
-  const frame = shallowRef<Frame>({ widthPx: 900, heightPx: 600, densityPpi: 96, guides: 'none' })
+  const frame = shallowRef<Frame>({ widthPx: 900, heightPx: 600, densityPpi: 96, guides: [] })
   const { former, leave, forgetFormer } = useFormer()
 
   const on = computed(() => framing.value !== null)

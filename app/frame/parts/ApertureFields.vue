@@ -8,7 +8,7 @@ import { useStage } from '../../stores/stage.ts'
 import ApertureShape from '../focus/ApertureShape.vue'
 import { apertureFrom } from '../focus/aperture-file.ts'
 import { useFocus, type Focus } from '../focus/focus.ts'
-import { useLiveEdits } from './live-edits.ts'
+import { useLiveEdits } from '../camera/live-edits.ts'
 
 defineProps<{ off: boolean }>()
 /** A shape is made out in a disc of so many pixels (practice). */

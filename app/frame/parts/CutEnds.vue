@@ -11,7 +11,7 @@ import { usePicking } from '../straighten/picking.ts'
 import { useFraming } from '../camera/framing.ts'
 import { useProject } from '../../stores/project.ts'
 import { useFitting } from '../straighten/fitting.ts'
-import { useLiveEdits } from './live-edits.ts'
+import { useLiveEdits } from '../camera/live-edits.ts'
 
 const project = useProject()
 const stage = useStage()

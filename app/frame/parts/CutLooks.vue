@@ -9,7 +9,7 @@ import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
 import { useCuts } from '../cuts/cuts.ts'
 import CutMaterials from './CutMaterials.vue'
-import { useLiveEdits } from './live-edits.ts'
+import { useLiveEdits } from '../camera/live-edits.ts'
 
 const project = useProject()
 const view = useView()

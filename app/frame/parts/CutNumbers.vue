@@ -10,7 +10,7 @@ import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
 import { useCuts } from '../cuts/cuts.ts'
-import { useLiveEdits } from './live-edits.ts'
+import { useLiveEdits } from '../camera/live-edits.ts'
 
 const props = defineProps<{ cut: Cut }>()
 const project = useProject()

@@ -8,7 +8,7 @@ import NumberField from '../../controls/NumberField.vue'
 import { useProject } from '../../stores/project.ts'
 import { useExposure, type Exposure } from '../exposure/exposure.ts'
 import { useTables } from '../exposure/tables.ts'
-import { useLiveEdits } from './live-edits.ts'
+import { useLiveEdits } from '../camera/live-edits.ts'
 
 const project = useProject()
 const { withExposure, set } = useExposure()

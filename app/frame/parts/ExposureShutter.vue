@@ -5,7 +5,7 @@ import ChoiceRow from '../../controls/ChoiceRow.vue'
 import NumberField from '../../controls/NumberField.vue'
 import { useProject } from '../../stores/project.ts'
 import { useExposure } from '../exposure/exposure.ts'
-import { useLiveEdits } from './live-edits.ts'
+import { useLiveEdits } from '../camera/live-edits.ts'
 
 const FPS = 24
 const project = useProject()

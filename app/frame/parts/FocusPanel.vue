@@ -10,7 +10,7 @@ import { useView } from '../../stores/view.ts'
 import { SEEN_PX, useFocus, type Focus } from '../focus/focus.ts'
 import { wantedBlurPx } from '../focus/focus-picks.ts'
 import { usePicking } from '../straighten/picking.ts'
-import { useLiveEdits } from './live-edits.ts'
+import { useLiveEdits } from '../camera/live-edits.ts'
 import ApertureFields from './ApertureFields.vue'
 import PanelHead from './PanelHead.vue'
 

@@ -7,7 +7,7 @@ import NumberField from '../../controls/NumberField.vue'
 import { useProject } from '../../stores/project.ts'
 import { heldSamples, LEAST_SAMPLES, MOST_SAMPLES, SAMPLES } from '../../stores/samples.ts'
 import { useView } from '../../stores/view.ts'
-import { useLiveEdits } from './live-edits.ts'
+import { useLiveEdits } from '../camera/live-edits.ts'
 import PanelHead from './PanelHead.vue'
 
 const project = useProject()

@@ -17,7 +17,7 @@ import { centreOf } from '../../stores/centres.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { sizeText } from '../../text/short.ts'
-import { useLiveEdits } from './live-edits.ts'
+import { useLiveEdits } from '../camera/live-edits.ts'
 
 const project = useProject()
 const stage = useStage()

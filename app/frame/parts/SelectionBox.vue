@@ -9,7 +9,7 @@ import { useFitting } from '../straighten/fitting.ts'
 import { useProject } from '../../stores/project.ts'
 import { useView } from '../../stores/view.ts'
 import { sizeText } from '../../text/short.ts'
-import { useLiveEdits } from './live-edits.ts'
+import { useLiveEdits } from '../camera/live-edits.ts'
 import { useHiding } from '../selection/hiding.ts'
 import { useSelection } from '../selection/selection.ts'
 

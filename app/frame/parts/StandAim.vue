@@ -13,7 +13,7 @@ import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
 import { usePicking } from '../straighten/picking.ts'
 import { useStandMoves } from '../straighten/stand-moves.ts'
-import { useLiveEdits } from './live-edits.ts'
+import { useLiveEdits } from '../camera/live-edits.ts'
 
 defineProps<{
   /** Lengths a hundred times this are asked about. */

@@ -15,7 +15,7 @@ import { useView } from '../../stores/view.ts'
 import { EYE_HEIGHTS, useStandMoves } from '../straighten/stand-moves.ts'
 import StandAim from './StandAim.vue'
 import StandSteps from './StandSteps.vue'
-import { useLiveEdits } from './live-edits.ts'
+import { useLiveEdits } from '../camera/live-edits.ts'
 
 const project = useProject()
 const stage = useStage()

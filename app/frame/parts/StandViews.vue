@@ -13,7 +13,7 @@ import { useFitting } from '../straighten/fitting.ts'
 import { useMeasuredViews } from '../straighten/measured-views.ts'
 import { viewRows } from '../straighten/view-rows.ts'
 import { signed } from '../../text/short.ts'
-import { useLiveEdits } from './live-edits.ts'
+import { useLiveEdits } from '../camera/live-edits.ts'
 import ViewTile from './ViewTile.vue'
 import type { CameraChanges } from '#model'
 

@@ -6,8 +6,10 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref, watch, watchEffect } from 'vue'
 import CutHandles from './CutHandles.vue'
 import GhostLayer from './GhostLayer.vue'
+import { widened } from '#core/framing'
+import FrameOverlay from '../format/FrameOverlay.vue'
 import LensStrip from '../lens/LensStrip.vue'
-import OutsideOverlay from '../outside/OutsideOverlay.vue'
+import OutsideOverlay from './OutsideOverlay.vue'
 import { useOutside } from '../outside/outside.ts'
 import { failureText } from '../../stores/notices.ts'
 import { useProject } from '../../stores/project.ts'
@@ -46,14 +48,25 @@ const free = computed(() => ({
   height: Math.max(40, areaH.value - PAD.top - PAD.bottom - (hasStrip.value ? STRIP_PX + 8 : 0)),
 }))
 
+/** So much of what lies past the frame is shown. */
+const past = computed(() => (outside.on ? 0 : Math.min(0.5, Math.max(0, view.pastFrame))))
 /** Size on the page, CSS pixels: the largest of the framed shape that fits the mount; from outside all of it. */
 const box = computed(() => {
   const f = project.working?.frame
   if (!f) return { width: 0, height: 0 }
   const { width: w, height: h } = free.value
   if (outside.on) return { width: Math.floor(w), height: Math.floor(h) }
-  const k = Math.min(w / f.widthPx, h / f.heightPx)
+  const k = Math.min(w / f.widthPx, h / f.heightPx) / (1 + 2 * past.value)
   return { width: Math.max(8, Math.floor(f.widthPx * k)), height: Math.max(8, Math.floor(f.heightPx * k)) }
+})
+/** What is drawn with what lies past the frame: camera, size and place. */
+const beyond = computed(() => {
+  const c = project.camera
+  const m = past.value
+  if (!c || m === 0) return null
+  const { width, height } = box.value
+  const [dx, dy] = [Math.round(width * m), Math.round(height * m)]
+  return { camera: widened(c, m), pastFrame: m, dx, dy, width: width + 2 * dx, height: height + 2 * dy }
 })
 watchEffect(() => {
   const { width, height } = free.value
@@ -61,7 +74,7 @@ watchEffect(() => {
     widthPx: Math.max(16, Math.floor(width)),
     heightPx: Math.max(16, Math.floor(height)),
     densityPpi: 96,
-    guides: 'none',
+    guides: [],
   }
 })
 const tools = usePictureTools(box)
@@ -136,15 +149,28 @@ const hasPicture = computed(() => main.value?.hasPicture ?? false)
         <StagePicture
           :key="outside.on ? 'outside' : 'picture'"
           ref="main"
-          :camera="shown"
-          :width="box.width"
-          :height="box.height"
+          :camera="beyond?.camera ?? shown"
+          :width="beyond?.width ?? box.width"
+          :height="beyond?.height ?? box.height"
           :busy="busy"
           :place="outside.on ? 'outside' : 'picture'"
+          :past-frame="beyond?.pastFrame ?? 0"
+          :style="
+            beyond
+              ? { inset: `${-beyond.dy}px ${-beyond.dx}px`, width: `${beyond.width}px`, height: `${beyond.height}px` }
+              : {}
+          "
+        />
+        <div
+          v-if="beyond"
+          class="past"
+          :style="{ inset: `${-beyond.dy}px ${-beyond.dx}px`, borderWidth: `${beyond.dy}px ${beyond.dx}px` }"
+          data-testid="past-frame"
         />
         <template v-if="shown && hasPicture">
           <GhostLayer v-if="view.ghosts" :camera="shown" :width="box.width" :height="box.height" :busy="busy" />
           <SelectionOutline v-if="view.overlays" :camera="shown" :width="box.width" :height="box.height" :busy="busy" />
+          <FrameOverlay v-if="!outside.on && view.overlays" :camera="shown" :width="box.width" :height="box.height" />
           <OutsideOverlay v-if="outside.on" :from="shown" :width="box.width" :height="box.height" />
           <PictureOverlay
             v-else-if="view.overlays"
@@ -204,6 +230,13 @@ const hasPicture = computed(() => main.value?.hasPicture ?? false)
   position: absolute;
   left: 16px;
   top: 10px;
+}
+.past {
+  position: absolute;
+  border-style: solid;
+  border-color: #8f8f8fb8;
+  pointer-events: none;
+  outline: 1px solid #0003;
 }
 .strip {
   position: absolute;

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-// Thin lines over the picture: guides, horizon, the aim, and where a click would stand.
+// Thin lines over the picture: horizon, the aim, and where a click would stand.
 import { computed } from 'vue'
 import { horizonLine, projectPoint, projectSegment, aimPointOf, type Camera } from '#core/camera'
 import { verticalsOf } from '#core/checks'
@@ -25,19 +25,6 @@ const project = useProject()
 const { eyeHeight, lean } = useFraming()
 const k = computed(() => props.width / props.camera.frame.widthPx)
 
-const guides = computed(() => {
-  const { width: w, height: h } = props
-  switch (props.camera.frame.guides) {
-    case 'thirds':
-      return `M${w / 3} 0V${h}M${(2 * w) / 3} 0V${h}M0 ${h / 3}H${w}M0 ${(2 * h) / 3}H${w}`
-    case 'centre':
-      return `M${w / 2} 0V${h}M0 ${h / 2}H${w}`
-    case 'diagonals':
-      return `M0 0L${w} ${h}M${w} 0L0 ${h}`
-    default:
-      return ''
-  }
-})
 const horizon = computed(() => {
   const line = horizonLine(props.camera)
   if (!line) return null
@@ -86,7 +73,6 @@ const straight = computed(() => {
 
 <template>
   <svg class="overlay" :viewBox="`0 0 ${width} ${height}`" data-testid="picture-overlay">
-    <path class="guide" :d="guides" />
     <g v-if="horizon?.inside">
       <path class="horizon under" :d="horizon.d" />
       <path class="horizon" :d="horizon.d" data-testid="horizon" />
@@ -123,11 +109,6 @@ const straight = computed(() => {
   height: 100%;
   pointer-events: none;
   overflow: hidden;
-}
-.guide {
-  stroke: #fff;
-  opacity: 0.4;
-  fill: none;
 }
 .horizon {
   stroke: #6b3f7a;

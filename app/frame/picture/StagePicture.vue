@@ -21,6 +21,8 @@ const props = defineProps<{
   height: number
   busy: boolean
   place: 'picture' | 'outside'
+  /** So much of what the camera shows lies past the frame, on every side, as a part of it. */
+  pastFrame?: number
 }>()
 const project = useProject()
 const stage = useStage()
@@ -101,6 +103,7 @@ function request(camera: Camera, isMoving: boolean): void {
         quickFirst: jumps,
         samples: view.clay ? Math.min(SAMPLES.clay, heldSamples(view.samples)) : heldSamples(view.samples),
         place: props.place,
+        ...(props.pastFrame && { pastFrame: props.pastFrame }),
       },
       (f) => put(f, mine, camera, isMoving),
     )
@@ -175,6 +178,7 @@ function fromOutside(w: Setup): Appearance {
 
 <style scoped>
 canvas {
+  position: absolute;
   width: 100%;
   height: 100%;
   display: block;

@@ -1,5 +1,7 @@
 // The finished picture: rendered at the frame's size by the same camera, downloaded as PNG.
 import { fingerprint, type Setup } from '#model'
+import { guideLines } from '../format/guide-lines.ts'
+import { useFraming } from '../camera/framing.ts'
 import { pictureName, type Given } from './name.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useProject } from '../../stores/project.ts'
@@ -21,7 +23,12 @@ export async function savePicture(): Promise<void> {
   const file = nameFor(id, project.recalled?.name ?? project.document!.name, working)
   const started = performance.now()
   try {
-    const blob = await stage.finish(camera, useOutdoors().appearance(working), heldSamples(useView().stillSamples))
+    const blob = await stage.finish(
+      camera,
+      useOutdoors().appearance(working),
+      heldSamples(useView().stillSamples),
+      guideLines(camera, useFraming().mainBearingDeg.value),
+    )
     if (!blob) {
       if (stage.ready) notices.say('The picture was cancelled; nothing was saved.')
       return

@@ -38,6 +38,7 @@ export const ASKS: Record<Picking, string> = {
   'focus-object': 'Click the object that is to be sharp; it is followed',
   'focus-between': 'Click the nearest place that is to be sharp, then the farthest',
   'focus-blur': 'Click the place that is to be blurred so much',
+  'metre-grid': 'Click the floor or the wall that the metre grid is to lie on',
   'lens-point': 'Click the subject whose size is held, and where widths are told',
   section: 'Click the place for the section to go through',
   'section-parallel': 'Click the place for the section to go through',
@@ -51,6 +52,7 @@ const REACH_PX = 9
 const LASTING: readonly Picking[] = ['fit-points', 'measure', 'cut-between', 'cut-line']
 /** Of these the surface counts, not a corner. */
 const BY_SURFACE: readonly Picking[] = [
+  'metre-grid',
   'square',
   'main-direction',
   'aim-object',

@@ -49,7 +49,7 @@ export function tileCamera(view: MeasuredView, mainBearingDeg: number, box: Box,
       crossMm: 0,
       distortion: null,
     },
-    frame: { widthPx: sizePx, heightPx: sizePx, densityPpi: 96, guides: 'none' },
+    frame: { widthPx: sizePx, heightPx: sizePx, densityPpi: 96, guides: [] },
   }
   const r = fitPoints(camera, boxCorners(box), { margin: 0.05 })
   return r.ok ? r.value : camera

@@ -22,7 +22,7 @@ import { centreOf } from '../../stores/centres.ts'
 import { newStamp, useProject } from '../../stores/project.ts'
 import { useView } from '../../stores/view.ts'
 import { useFocus } from '../focus/focus.ts'
-import { AHEAD_M } from './outside.ts'
+import { AHEAD_M } from '../outside/outside.ts'
 import FramingThumb from '../thumbs/FramingThumb.vue'
 import { shownBy } from '../thumbs/thumbs.ts'
 
