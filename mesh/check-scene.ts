@@ -16,6 +16,15 @@ export interface CheckOptions {
 }
 const STEP_M = 1e-4
 
+/** Kinds that things stand in; of a file that names no kinds what spans a third of it counts as one. */
+const BUILDING: readonly (string | null)[] = ['wall', 'floor', 'roof', 'ceiling', 'structure', 'glazing', 'window', 'door', 'stair', 'column', 'beam'] // prettier-ignore
+const SPANS = 1 / 3
+function isBuilding(kind: string | null, box: Box, all: Box): boolean {
+  if (BUILDING.includes(kind)) return true
+  const long = (b: Box): number => Math.max(...[0, 1, 2].map((k) => b.max[k]! - b.min[k]!))
+  return long(box) > SPANS * long(all)
+}
+
 /** How far along a ray a box is left; null when the ray misses it. */
 function exitOf(origin: Vec3, direction: Vec3, { min, max }: Box): number | null {
   let near = 0
@@ -48,6 +57,7 @@ export function checkScene(scene: MeshScene, options: CheckOptions): CheckScene 
     eyeHeightM: options.eyeHeightM,
     floorM: scene.floorBelow(options.station, shown)?.point[2] ?? null,
     subject: subject && !isHidden(subject.id, hidden) ? { id: subject.id, name: subject.name, box: subject.box } : null,
+    objects: boxes.map((n) => ({ id: n.id, name: n.name, box: n.box, isBuilding: isBuilding(n.kind, n.box, scene.facts.box), isPerson: n.kind === 'person' })), // prettier-ignore
     levelFaces: scene.levels().filter((f) => !isHidden(f.nodeId, hidden)),
     walls: scene.walls().walls.map((w) => ({ name: 'a wall', point: w.point, normal: w.normal })),
     laidOpenM2: laidOpen(scene, shown),

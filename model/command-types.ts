@@ -37,7 +37,10 @@ export type Command =
   | {
       type: 'setProject'
       changes: Partial<
-        Pick<ProjectDocument, 'name' | 'unit' | 'subject' | 'eyeHeightM' | 'planCutM' | 'materialClasses' | 'tables'>
+        Pick<
+          ProjectDocument,
+          'name' | 'unit' | 'subject' | 'eyeHeightM' | 'planCutM' | 'checkLimits' | 'materialClasses' | 'tables'
+        >
       >
     }
   | ModelCommand

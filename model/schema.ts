@@ -2,6 +2,7 @@
 // Model: one immutable JSON value. The same schema guards the browser, the wire, the database and project files.
 // Units are in the names; angles in degrees, world lengths in metres, sensor lengths in millimetres.
 
+import { LIMITS, type LimitName } from '#core/checks'
 import { z } from 'zod'
 import type { PlacedModel } from '#core/placing'
 import { TABLE_SIDE } from '#core/optics'
@@ -101,6 +102,10 @@ export const documentFields = {
   subject: z.enum(['room', 'product']),
   eyeHeightM: finite.min(0.01).max(100),
   planCutM: finite.min(0.01).max(1000),
+  /** Limits of the frame check that are the project's own. */
+  checkLimits: z
+    .partialRecord(z.enum(Object.keys(LIMITS) as [LimitName, ...LimitName[]]), finite.min(0).max(1000))
+    .optional(),
   models: list(modelSchema, LIST_LIMITS.models),
   working: setupSchema,
   locked: list(partNameSchema, 64),

@@ -72,6 +72,7 @@ const PLAIN_FIELDS = [
   'subject',
   'eyeHeightM',
   'planCutM',
+  'checkLimits',
   'locked',
   'recalledId',
   'sources',

@@ -48,7 +48,11 @@ interface Shot {
   aim?: Aim
   kind?: 'room' | 'product'
   ownEyeM?: number
+  /** False: with all limits as a project has them. */
+  isQuiet?: boolean
 }
+/** What is tested by itself (framing-checks.test.ts) is not told here. */
+const QUIET = { cropped: 0, tangent: 0, offGuide: 0, stretch: 4, wideMm: 5, depthApart: 100 }
 /** Nothing to be said about it: level, square to the far wall, at eye height, the screen out of the way. */
 const GOOD = { station: [3, 0.4, 1.58] as Vec3, bearingDeg: 0, hidden: ['Room/Screen'] }
 const setupOf = (shot: Shot): CheckSetup => {
@@ -63,6 +67,7 @@ const setupOf = (shot: Shot): CheckSetup => {
     lens: lensOf({ focalMm: 28, ...shot.lens }),
     frame: frameOf(1200, 800),
     shown: { hidden: s.hidden, cuts: { nearM: shot.near ?? null, farM: shot.far ?? null, list: [] } },
+    limits: shot.isQuiet === false ? undefined : QUIET,
   }
 }
 const check = (shot: Shot, setup = setupOf(shot)): Finding[] =>
@@ -104,7 +109,7 @@ describe('silence', () => {
     ['the project’s own eye height, wherever it lies', { station: [3, 0.4, 2.4], ownEyeM: 2.4 }],
     ['a panorama', { lens: { projection: { kind: 'equirectangular' } }, subject: null }],
     ['a steep look down on purpose', { tiltDeg: -60, subject: null, station: [3, 2, 2.6] }],
-  ])('%s', (_name, shot) => expect(ids(check(shot))).toEqual([]))
+  ])('%s', (_name, shot) => expect(ids(check({ ...shot, isQuiet: false }))).toEqual([]))
 })
 
 describe('what is said of verticals', () => {
@@ -239,7 +244,7 @@ describe('circumstances', () => {
   it('a parallel picture with a little roll is told, and rolled back', () => {
     const shot: Shot = { rollDeg: 0.7, lens: { projection: { kind: 'parallel', widthM: 5 } }, subject: null }
     const found = check(shot)
-    expect(ids(found)).toEqual(['almost-level'])
+    expect(ids(found)).toEqual(['almost-level', 'edge-on-level'])
     expect(found[0]!.mend!.stand!.rollDeg).toBe(0)
   })
   it('weightier findings come first', () => {

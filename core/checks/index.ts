@@ -1,7 +1,11 @@
 // Door of core/checks: the frame check, a measured list of findings about the present picture. One registry, one file a subject.
 import { cutGrazes, cutsNothing, farInside, planConverges, subjectCut } from './cuts.ts'
 import { edgeOnFace } from './edge-on.ts'
+import { justCropped, touchesEdge } from './edges.ts'
+import { depthUntold, edgeOnInElevation } from './flat-views.ts'
 import { focusLost, noBlur, pastHyperfocal, softForeground, subjectSoft } from './focus.ts'
+import { offGuide } from './guides.ts'
+import { pastShift, stretched, tooWide } from './lens.ts'
 import { lookAt } from './look.ts'
 import { eyeHeight, insideObject, nothingInView } from './place.ts'
 import { almostSquare } from './square.ts'
@@ -34,6 +38,14 @@ const CHECKS: readonly Check[] = [
   noBlur,
   softForeground,
   pastHyperfocal,
+  justCropped,
+  touchesEdge,
+  offGuide,
+  stretched,
+  pastShift,
+  tooWide,
+  depthUntold,
+  edgeOnInElevation,
 ]
 const WEIGHT: Record<Severity, number> = { problem: 0, warning: 1, note: 2 }
 
@@ -45,7 +57,9 @@ export function frameCheck(setup: CheckSetup, scene: CheckScene): Finding[] {
   const look = lookAt(setup, scene)
   return CHECKS.flatMap((check) => check(look)).sort((a, b) => WEIGHT[a.severity] - WEIGHT[b.severity])
 }
+export { LIMITS, limitOf, type Limit, type LimitName, type Limits } from './limits.ts'
 export type {
+  CheckObject,
   CheckScene,
   CheckSetup,
   FocusLook,

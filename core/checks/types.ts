@@ -3,6 +3,7 @@
 
 import type { AimCentre, Camera, Frame, Lens, Stand } from '../camera/index.ts'
 import type { Box, Vec3 } from '../math/index.ts'
+import type { Limits } from './limits.ts'
 import type { Cut, Shown, Sight } from '../section/index.ts'
 
 /** The parts of a Setup that the check reads. */
@@ -13,6 +14,8 @@ export interface CheckSetup {
   readonly shown: Shown
   /** What the lens blurs; left out where all is sharp. */
   readonly lensFocus?: FocusLook
+  /** The project's own limits. */
+  readonly limits?: Limits | undefined
 }
 /** A lens that blurs, and why it is not focused where it was meant to be. */
 export interface FocusLook {
@@ -47,6 +50,15 @@ export interface Subject {
   readonly name: string
   readonly box: Box
 }
+/** A thing that is shown. */
+export interface CheckObject {
+  readonly id: string
+  readonly name: string
+  readonly box: Box
+  /** Walls, floors, roofs, structure, glazing: what things stand in. */
+  readonly isBuilding: boolean
+  readonly isPerson: boolean
+}
 /** What the check may ask of the model; hidden objects are left out of all of it. */
 export interface CheckScene {
   /** Bounds of what is shown; null when nothing is. */
@@ -57,6 +69,7 @@ export interface CheckScene {
   /** Floor below the station; null over the void. */
   readonly floorM: number | null
   readonly subject: Subject | null
+  readonly objects: readonly CheckObject[]
   readonly levelFaces: readonly LevelFace[]
   /** Large upright planes. */
   readonly walls: readonly { readonly name: string; readonly point: Vec3; readonly normal: Vec3 }[]
@@ -90,6 +103,14 @@ export type FindingId =
   | 'soft-foreground'
   | 'past-hyperfocal'
   | 'clipped'
+  | 'just-cropped'
+  | 'touches-edge'
+  | 'off-guide'
+  | 'stretched'
+  | 'past-shift'
+  | 'too-wide'
+  | 'depth-untold'
+  | 'edge-on-level'
 export type Severity = 'problem' | 'warning' | 'note'
 
 /** What the picture highlights. */
@@ -121,7 +142,7 @@ export interface Finding {
   readonly value: number
   /** The bound that the value passes. */
   readonly limit: number
-  readonly unit: 'deg' | '%' | 'm' | 'm2' | 'px'
+  readonly unit: 'deg' | '%' | 'm' | 'm2' | 'px' | 'mm' | 'ratio'
   /** What is found, with its number. */
   readonly message: string
   /** Why it matters. */

@@ -4,6 +4,7 @@ import { IconAlertTriangle, IconInfoCircle, IconAlertOctagon } from '@tabler/ico
 import { computed, ref } from 'vue'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
+import CheckLimits from './CheckLimits.vue'
 import { useCheck } from './check.ts'
 
 const check = useCheck()
@@ -42,6 +43,7 @@ const known = computed(() => stage.storeys.length > 0 && (project.document?.mode
         </span>
       </li>
     </ul>
+    <CheckLimits v-if="open && known" />
   </section>
 </template>
 

@@ -42,6 +42,21 @@ afterEach(async () => {
 })
 
 describe('the frame check', () => {
+  it('has limits that are the project’s own, reset to what they were', async () => {
+    useStage().storeys = [{ name: 'Ground floor', heightM: 0, areaM2: 24 }]
+    const w = mount(FrameCheck, { global: { plugins: [PrimeVue] } })
+    await settle()
+    const field = w.findAll('label').find((l) => l.text().startsWith('Just cropped'))!
+    const input = w.get(`[id="${field.attributes('for')}"]`)
+    await input.setValue('20')
+    await input.trigger('keydown', { key: 'Enter' })
+    expect(useProject().document!.checkLimits).toEqual({ cropped: 20 })
+    await settle()
+    expect(vi.mocked(useStage().check).mock.calls.at(-1)![0].limits).toEqual({ cropped: 20 })
+    await field.trigger('dblclick')
+    expect(useProject().document!.checkLimits).toEqual({})
+    w.unmount()
+  })
   it('is worked out when the picture rests, not while it moves', async () => {
     const check = useCheck()
     await settle()

@@ -52,14 +52,10 @@ export const useCheck = defineStore('check', () => {
       shownAt.value = null
     },
   )
-  const key = () =>
-    [
-      project.document?.working,
-      project.isShowing,
-      stage.storeys,
-      subjectId.value,
-      project.document?.eyeHeightM,
-    ] as const
+  const key = () => {
+    const { working, eyeHeightM, checkLimits } = project.document ?? {}
+    return [working, project.isShowing, stage.storeys, subjectId.value, eyeHeightM, checkLimits] as const
+  }
   watchDebounced(key, () => void look().catch((e: unknown) => notices.fail(e)), { debounce: REST_MS, immediate: true })
 
   const shown = computed(() => (shownAt.value === null ? null : (findings.value[shownAt.value] ?? null)))
@@ -95,13 +91,14 @@ function createFindings() {
 
 /** The parts that the check reads, with what the lens blurs. */
 function useCheckedSetup() {
+  const project = useProject()
   const focusing = useFocusing()
   const { cocMm } = useFocus()
   return (w: Setup): CheckSetup => {
     const { stand, lens, frame } = w
     const blurs = w.focus.on && isPerspective(lens)
     const lensFocus = { ...focusing.at(w), fNumber: w.focus.fNumber, cocMm: cocMm.value }
-    return { stand, lens, frame, shown: shownOf(w), ...(blurs && { lensFocus }) }
+    return { stand, lens, frame, shown: shownOf(w), limits: project.document?.checkLimits, ...(blurs && { lensFocus }) }
   }
 }
 
