@@ -17,7 +17,7 @@ export interface CheckOptions {
 const STEP_M = 1e-4
 
 /** Kinds that things stand in; of a file that names no kinds what spans a third of it counts as one. */
-const BUILDING: readonly (string | null)[] = ['wall', 'floor', 'roof', 'ceiling', 'structure', 'glazing', 'window', 'door', 'stair', 'column', 'beam'] // prettier-ignore
+const BUILDING: readonly (string | null)[] = ['wall', 'floor', 'roof', 'ceiling', 'structure', 'glass', 'glazing', 'window', 'door', 'stair', 'column', 'beam'] // prettier-ignore
 const SPANS = 1 / 3
 function isBuilding(kind: string | null, box: Box, all: Box): boolean {
   if (BUILDING.includes(kind)) return true

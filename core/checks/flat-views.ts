@@ -3,8 +3,9 @@
 
 import { axesOf, isParallel, shearOf } from '../camera/index.ts'
 import { dot, sub } from '../math/index.ts'
+import { extentOf, outlineOf } from './in-picture.ts'
 import { limitOf } from './limits.ts'
-import type { Check, Finding } from './types.ts'
+import type { Check, CheckScene, Finding, Look } from './types.ts'
 
 /** A face so near to edge-on vanishes, degrees. */
 const EDGE_DEG = 0.05
@@ -27,9 +28,9 @@ export const depthUntold: Check = ({ camera, scene, setup, grid }): Finding[] =>
     const old = depths.get(hit.nodeId)
     if (!old || depth < old.depth) depths.set(hit.nodeId, { name: hit.nodeName, depth })
   }
-  const things = [...depths].sort((a, b) => a[1].depth - b[1].depth)
-  const [near, far] = [things[0], things.at(-1)]
-  if (!near || !far || deep <= 0) return []
+  const pair = farthestPair(camera, scene, depths)
+  if (!pair || deep <= 0) return []
+  const [near, far] = pair
   const value = (100 * (far[1].depth - near[1].depth)) / deep
   if (value <= limit) return []
   return [
@@ -44,6 +45,28 @@ export const depthUntold: Check = ({ camera, scene, setup, grid }): Finding[] =>
       show: { nodeIds: [near[0], far[0]] },
     },
   ]
+}
+
+type Seen = readonly [id: string, { readonly name: string; readonly depth: number }]
+/** Of the things whose places in the picture overlap, the two that lie farthest apart in depth; nearer first. */
+function farthestPair(
+  camera: Look['camera'],
+  scene: CheckScene,
+  depths: ReadonlyMap<string, Seen[1]>,
+): readonly [Seen, Seen] | null {
+  const things = [...depths].flatMap((seen) => {
+    const object = scene.objects.find((o) => o.id === seen[0])
+    const outline = object && outlineOf(camera, object.box)
+    return outline ? [{ seen: seen as Seen, at: extentOf(outline) }] : []
+  })
+  let best: readonly [Seen, Seen] | null = null
+  const apart = (a: Seen, b: Seen): number => b[1].depth - a[1].depth
+  for (const a of things)
+    for (const b of things) {
+      const overlap = a.at.x0 < b.at.x1 && b.at.x0 < a.at.x1 && a.at.y0 < b.at.y1 && b.at.y0 < a.at.y1
+      if (overlap && apart(a.seen, b.seen) > (best ? apart(...best) : 0)) best = [a.seen, b.seen]
+    }
+  return best
 }
 
 /** A table top or a floor exactly from its edge: in an elevation it is a line. */

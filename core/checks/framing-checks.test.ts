@@ -150,12 +150,13 @@ describe('the lens', () => {
 
 describe('parallel views', () => {
   const near = thing('Bench', [-0.8, 3, 1.5])
-  const far = thing('Shelf', [0.8, 9, 1.5])
-  it('things far apart in depth are told, side by side or in perspective they are not', () => {
+  const far = thing('Shelf', [-0.6, 9, 1.7])
+  it('things that overlap far apart in depth are told; side by side, near each other or in perspective they are not', () => {
     const apart = found({ objects: [near, far], lens: { projection: PLAN } })
     expect(apart.map((f) => f.id)).toEqual(['depth-untold'])
     expect(apart[0]!.message).toContain('“Bench” and “Shelf” lie 6.00 m apart')
-    expect(ids({ objects: [near, thing('Shelf', [0.8, 3.4, 1.5])], lens: { projection: PLAN } })).toEqual([])
+    expect(ids({ objects: [near, thing('Shelf', [-0.6, 3.4, 1.7])], lens: { projection: PLAN } })).toEqual([])
+    expect(ids({ objects: [near, thing('Shelf', [0.8, 9, 1.5])], lens: { projection: PLAN } })).toEqual([])
     expect(ids({ objects: [near, far] })).toEqual([])
     // an oblique picture shows it
     const cabinet: Projection = { kind: 'oblique', widthM: 8, angleDeg: 45, receding: 0.5 }
