@@ -7,6 +7,7 @@ import { drag, middle, openStand, pictureAt } from '../tests/support/browser.ts'
 import { memory, million, pickRay } from './bring.ts'
 import { fiveHundred } from './large.ts'
 import { check, fit, readings, standRay } from './framing.ts'
+import { distortion } from './distortion.ts'
 import { lens } from './lens.ts'
 import { cutPictures, sections } from './sections.ts'
 import { openThousand, refuseLong } from './storage.ts'
@@ -167,6 +168,7 @@ for (const part of [
   pictures,
   cutPictures,
   lens,
+  distortion,
   dragGaps,
   pickRay,
   million,

@@ -1,6 +1,6 @@
 // Runs in the browser: Yoroi's stage and the reference, each in a worker of its own, on the same file.
 import { wrap, type Remote } from 'comlink'
-import type { Camera } from '#core/camera'
+import type { Brown, Camera, Lens } from '#core/camera'
 import { ALL_SHOWN } from '#core/section'
 import { AT_ORIGIN } from '#core/placing'
 import { createGeometry } from '#workers'
@@ -58,6 +58,41 @@ const bench = {
     for (let i = 1; i <= frames; i++) times.push(await draw(i))
     stage.dispose()
     return { first, frames: times }
+  },
+  /** Milliseconds of a picture of four samples with distortion and without, and of five small pictures at five lenses and at one, in turns. */
+  async distorted(url: string, distortion: Brown, turns: number) {
+    const stage = await createStage()
+    const placed = { key: 'hall', unitM: 1, up: 'y', place: AT_ORIGIN, moved: [] } as const
+    await stage.load([{ placed, sha256: 'hall', bytes: await bytesOf(url) }])
+    const at = (step: number, changes: Partial<Lens>): PictureRequest => {
+      const own = request(step)
+      return { ...own, camera: { ...own.camera, lens: { ...own.camera.lens, ...changes } } }
+    }
+    const timed = async (work: () => Promise<unknown>): Promise<number> => {
+      const start = performance.now()
+      await work()
+      return performance.now() - start
+    }
+    const picture = (step: number, changes: Partial<Lens>) =>
+      timed(() => stage.picture({ ...at(step, changes), samples: 4 }, (f) => f.bitmap.close()))
+    const small = (step: number, focal: (i: number) => number) =>
+      timed(async () => {
+        for (let i = 0; i < 5; i++) {
+          const r = at(step + i, { focalMm: focal(i) })
+          ;(await stage.thumbnail(`t${step}-${i}`, { ...r, widthPx: 280, heightPx: 186, samples: 4 }))?.close()
+        }
+      })
+    const t = { bent: [] as number[], straight: [] as number[], five: [] as number[], thumbs: [] as number[] }
+    await picture(0, {})
+    await picture(1, { distortion })
+    for (let i = 1; i <= turns; i++) {
+      t.bent.push(await picture(10 * i, { distortion }))
+      t.straight.push(await picture(10 * i + 1, {}))
+      t.five.push(await small(10 * i, (k) => [18, 24, 35, 50, 85][k]!))
+      t.thumbs.push(await small(10 * i + 5, () => 24))
+    }
+    stage.dispose()
+    return t
   },
   /** Milliseconds a picture after small moves, with a level cut and its faces and without, in turns. */
   async cut(url: string, turns: number): Promise<{ cut: number[]; plain: number[] }> {
