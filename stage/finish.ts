@@ -16,6 +16,8 @@ interface ToFinish {
   /** One by the number of samples. */
   readonly weight: number
   readonly isFiltered: boolean
+  /** What is resampled is as sharp as its samples are: for pictures that are looked at. */
+  readonly isCrisp: boolean
   readonly look: Appearance
   /** What was drawn. */
   readonly view: DrawnView
@@ -43,6 +45,7 @@ export class Finish {
     uPoints: { value: null },
     uHighlights: { value: 0 },
     uFilter: { value: 0 },
+    uCrisp: { value: 0 },
     uPixel: { value: new Vector2() },
     uExposure: { value: 1 },
     uBalance: { value: new Matrix3() },
@@ -91,6 +94,7 @@ export class Finish {
     flat,
     weight,
     isFiltered,
+    isCrisp,
     look,
     view,
     picture,
@@ -109,6 +113,7 @@ export class Finish {
     u['uWeight']!.value = weight
     u['uPoints']!.value = points
     u['uHighlights']!.value = points ? (look.blur?.highlights ?? 1) : 0
+    u['uCrisp']!.value = isCrisp ? 1 : 0
     // what is resampled is softened by that
     u['uFilter']!.value = isFiltered && !view.map ? 1 : 0
     ;(u['uPixel']!.value as Vector2).set(1 / size.width, 1 / size.height)

@@ -2,8 +2,7 @@
 // Model: samples know no exposure, so that a reading needs none to be guessed. Logarithmic means, as reflected-light meters are read
 // (practice).
 
-import type { Camera } from '#core/camera'
-import { widened } from '#core/framing'
+import { widened, type Camera } from '#core/camera'
 import { meteredEv100 } from '#core/optics'
 import type { Size } from './aim.ts'
 import type { DrawnFaces } from './cut-faces.ts'

@@ -69,6 +69,8 @@ const GROUND = [0.79, 0.79, 0.782] as const
 /** Samples are scene-linear: luminances by this factor lie in the range of half floats, from moonlight to the sun's glint. */
 const SCENE_EV = 12
 export const SCENE_FACTOR = exposureFactor(SCENE_EV)
+/** From so many samples on a picture is worth the sharper resampling. */
+const CRISP_SAMPLES = 8
 /** Contact shading reaches this far, metres (less in small models). */
 const CONTACT_M = 0.45
 
@@ -343,6 +345,7 @@ export class Passes {
         : this.glare.of(size, { source, weight: 1 / summed, points: points || null, highlights: look.blur?.highlights ?? 1 }) // prettier-ignore
     const done = this.finish.picture({
       ...{ source, flat, weight: 1 / summed, isFiltered, look, sceneFactor: SCENE_FACTOR, view },
+      isCrisp: owner === 'still' || summed >= CRISP_SAMPLES,
       picture: { camera: pictured, size: pictureSize, tile: pictureTile },
       ...{ points: points || null, depth: look.zone && hasLens(camera) ? t.facts.depthTexture : null, axial: t.axial },
       glare: glareOf(look) && spread ? [spread[0].texture, spread[1].texture] : null,

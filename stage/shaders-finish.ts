@@ -10,7 +10,7 @@ in vec2 vUv;
 out vec4 colour;
 uniform sampler2D uSource, uFlatSource;
 uniform sampler2D uPoints;
-uniform float uWeight, uFilter, uHighlights;
+uniform float uWeight, uFilter, uHighlights, uCrisp;
 uniform float uExposure;
 // linear sRGB to linear sRGB
 uniform mat3 uBalance;
@@ -179,7 +179,7 @@ void main() {
   vec4 over = isEven ? texelFetch(uFlatSource, at, 0) : textureLod(uFlatSource, uv + by, 0.0);
   if (uMapOn > 0.5) {
     over = between(uFlatSource, uv * vec2(size));
-    c = crisp(uSource, uv * vec2(size));
+    c = uCrisp > 0.5 ? crisp(uSource, uv * vec2(size)) : between(uSource, uv * vec2(size)).rgb;
   }
   over *= uWeight;
   // the samples' mean is over all of them: those that are flat had no light

@@ -1,12 +1,11 @@
 <script setup lang="ts">
 // The main view: Plan and Side at the left, the picture in its mount, setup strip and contact sheet below, the opened panel right.
 import { useEventListener } from '@vueuse/core'
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { onBeforeRouteLeave } from 'vue-router'
 import { handleKey, isClosedDropDown, offerActions } from '../actions/registry.ts'
 import { useReturningFocus } from '../controls/returning-focus.ts'
 import { isDragging } from '../controls/drag.ts'
-import FrameCheck from './check/FrameCheck.vue'
 import { useCover } from './picture/cover.ts'
 import PictureArea from './picture/PictureArea.vue'
 import ContactSheet from './sheet/ContactSheet.vue'
@@ -24,7 +23,6 @@ import PlanStrip from './strips/PlanStrip.vue'
 import SideStrip from './strips/SideStrip.vue'
 import { BringDialog } from '../bring/later.ts'
 import { CommandList, HelpDialog } from '../actions/later.ts'
-import ConflictDialog from './ConflictDialog.vue'
 import { useBring } from '../bring/bring.ts'
 import { useDrop } from '../bring/drop.ts'
 import { SHEET_PX } from './sheet/tile-size.ts'
@@ -33,7 +31,11 @@ import { useNamedActions } from './named-actions.ts'
 import PaneEdge from './PaneEdge.vue'
 import { usePanes } from './panes.ts'
 import { fetchPanels, PANELS } from './parts/registry.ts'
-import TrailList from './TrailList.vue'
+
+/** Not needed for the first picture. */
+const FrameCheck = defineAsyncComponent(() => import('./check/FrameCheck.vue'))
+const ConflictDialog = defineAsyncComponent(() => import('./ConflictDialog.vue'))
+const TrailList = defineAsyncComponent(() => import('./TrailList.vue'))
 
 const props = defineProps<{ id: string }>()
 const project = useProject()

@@ -74,7 +74,7 @@ const bench = {
       return performance.now() - start
     }
     const picture = (step: number, changes: Partial<Lens>) =>
-      timed(() => stage.picture({ ...at(step, changes), samples: 4 }, (f) => f.bitmap.close()))
+      timed(() => stage.picture({ ...at(step, changes), samples: 8 }, (f) => f.bitmap.close()))
     const small = (step: number, focal: (i: number) => number) =>
       timed(async () => {
         for (let i = 0; i < 5; i++) {

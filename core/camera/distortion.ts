@@ -19,12 +19,16 @@ const FARTHEST = 20
 const known = new WeakMap<Brown, Fold>()
 
 export function foldOf(d: Brown): Fold {
-  const old = known.get(d)
-  if (old) return old
-  const fold = findFold(d)
+  // points come in long rows of one lens
+  if (d === last) return lastFold
+  const fold = known.get(d) ?? findFold(d)
   known.set(d, fold)
+  last = d
+  lastFold = fold
   return fold
 }
+let last: Brown | null = null
+let lastFold = NEVER
 
 const isTangential = (d: Brown): boolean => d.p1 !== 0 || d.p2 !== 0
 const radial = ({ k1, k2, k3 }: Brown, u: number): number => 1 + u * (k1 + u * (k2 + u * k3))
@@ -34,8 +38,8 @@ const radialSlope = ({ k1, k2, k3 }: Brown, u: number): number => 1 + u * (3 * k
 /** A point before the lens as it falls on the sensor. False, and `out` undefined, beyond the fold. About ten multiplications. */
 export function distortInto(d: Brown, x: number, y: number, out: Out): boolean {
   const u = x * x + y * y
-  const { radius } = foldOf(d)
-  if (u > radius * radius) return false
+  const fold = d === last ? lastFold : foldOf(d)
+  if (u > fold.radius * fold.radius) return false
   const a = 1 + u * (d.k1 + u * (d.k2 + u * d.k3))
   out[0] = x * a + 2 * d.p1 * x * y + d.p2 * (u + 2 * x * x)
   out[1] = y * a + d.p1 * (u + 2 * y * y) + 2 * d.p2 * x * y
@@ -69,6 +73,46 @@ function undistortRadius(d: Brown, rd: number, most: number): number {
 
 /** A point on the sensor as it came to the lens: exact to 1e-12 of it. False where nothing is seen, beyond the fold. */
 export function undistortInto(d: Brown, xd: number, yd: number, out: Out): boolean {
+  return quickly(d, xd, yd, out) || surely(d, xd, yd, out)
+}
+
+/** Plain steps of Newton in two dimensions, which most points need a few of; false where they lead nowhere. */
+const QUICK_STEPS = 8
+function quickly(d: Brown, xd: number, yd: number, out: Out): boolean {
+  const { k1, k2, k3, p1, p2 } = d
+  const { radius } = foldOf(d)
+  const start = 1 / Math.max(1 + (xd * xd + yd * yd) * k1, 0.4)
+  let x = xd * start
+  let y = yd * start
+  for (let i = 0; i < QUICK_STEPS; i++) {
+    const u = x * x + y * y
+    const a = 1 + u * (k1 + u * (k2 + u * k3))
+    const slope = 2 * (k1 + u * (2 * k2 + u * 3 * k3))
+    const xy = x * y
+    const ex = x * a + 2 * p1 * xy + p2 * (u + 2 * x * x) - xd
+    const ey = y * a + p1 * (u + 2 * y * y) + 2 * p2 * xy - yd
+    const jxx = a + x * x * slope + 2 * p1 * y + 6 * p2 * x
+    const jxy = xy * slope + 2 * p1 * x + 2 * p2 * y
+    const jyy = a + y * y * slope + 6 * p1 * y + 2 * p2 * x
+    const det = jxx * jyy - jxy * jxy
+    // near the fold, and beyond it, such steps leap
+    if (!(det > 0.02)) return false
+    const sx = (jyy * ex - jxy * ey) / det
+    const sy = (jxx * ey - jxy * ex) / det
+    x -= sx
+    y -= sy
+    // the next step is its square
+    if (sx * sx + sy * sy < 1e-17) {
+      out[0] = x
+      out[1] = y
+      return x * x + y * y <= radius * radius
+    }
+  }
+  return false
+}
+
+/** By the radius between bounds first, which always ends. */
+function surely(d: Brown, xd: number, yd: number, out: Out): boolean {
   const rd = Math.hypot(xd, yd)
   const { radius, reach } = foldOf(d)
   const hasTangential = isTangential(d)

@@ -77,3 +77,4 @@ export { dolly, focalHoldingSize, orbit, slide, turnInPlace, type DragOptions, t
 export { heldOnPlan, heldOnSide, isNearUpright, levelWith, standFromPlan, standFromSide } from './drawn-stand.ts'
 export { frameCorners, frameOutline } from './frame-corners.ts'
 export { horizonLine, projectSegment, type PicturePlace } from './segment.ts'
+export { widened } from './widened.ts'

@@ -71,6 +71,6 @@ export { lensOfEnd, pictureWindow, shiftPerMetre, type Across, type PictureWindo
 export { distancesBetween, type Measurement } from './distances.ts'
 export { roundStepM, snapBearing, snapTo, turnedInPlan, type Snapped, type SnapLine } from './snap.ts'
 export { poseRound, standOver, standRound } from './round.ts'
-export { MOST_ASPECT, reframed, widened, type KeptInView } from './reframe.ts'
+export { MOST_ASPECT, reframed, type KeptInView } from './reframe.ts'
 export { ACTION_SAFE, GOLDEN, guidePieces, metreGrid, TITLE_SAFE, type GuidePiece } from './guides.ts'
 export { cropBox, cropMoved, leftOut, type CropBox } from './crops.ts'

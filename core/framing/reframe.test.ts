@@ -1,9 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { cameraOf } from '../../tests/support/cameras.ts'
-import { projectPoint, rayThrough, type Camera, type Guide } from '../camera/index.ts'
+import { projectPoint, rayThrough, widened, type Camera, type Guide } from '../camera/index.ts'
 import { addScaled, distance } from '../math/index.ts'
-import { cropBox, cropMoved, guidePieces, leftOut, metreGrid, pictureWindow, reframed, widened } from './index.ts'
+import { cropBox, cropMoved, guidePieces, leftOut, metreGrid, pictureWindow, reframed } from './index.ts'
 
 const sizes = fc.integer({ min: 200, max: 4000 })
 const cameras = fc

@@ -1,15 +1,9 @@
 <script setup lang="ts">
 // The middle of the page: the picture in its mount, or what is enlarged (the view from outside, Plan, Side) with the camera's
 // picture still in a small pane.
-import { isPerspective } from '#core/camera'
+import { isPerspective, widened } from '#core/camera'
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, watch, watchEffect } from 'vue'
-import CutHandles from './CutHandles.vue'
-import GhostLayer from './GhostLayer.vue'
-import { widened } from '#core/framing'
-import FrameOverlay from '../format/FrameOverlay.vue'
-import LensStrip from '../lens/LensStrip.vue'
-import OutsideOverlay from './OutsideOverlay.vue'
 import { useOutside } from '../outside/outside.ts'
 import { failureText } from '../../stores/notices.ts'
 import { useProject } from '../../stores/project.ts'
@@ -17,13 +11,20 @@ import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
 import PlanStrip from '../strips/PlanStrip.vue'
 import SideStrip from '../strips/SideStrip.vue'
+import {
+  CutHandles,
+  FrameOverlay,
+  GhostLayer,
+  LensStrip,
+  OutsideOverlay,
+  SelectionOutline,
+  TiltOffer,
+} from './later.ts'
 import PictureAsk from './PictureAsk.vue'
 import PictureFoot from './PictureFoot.vue'
 import PictureOverlay from './PictureOverlay.vue'
 import PicturePane from './PicturePane.vue'
-import SelectionOutline from './SelectionOutline.vue'
 import StagePicture from './StagePicture.vue'
-import TiltOffer from './TiltOffer.vue'
 import ToolRow from './ToolRow.vue'
 import { usePictureTools } from './tools.ts'
 import { useWheel } from './wheel.ts'

@@ -17,7 +17,7 @@ export interface Views {
 }
 
 /** What is drawn beyond the last pixel, for filters and shading that look at neighbours. */
-const MARGIN = 0.01
+const MARGIN = 0.004
 const EDGE = 1e-6
 /** Straight pictures end here, focal lengths off the axis: what a lens sees farther out is not drawn. */
 const FARTHEST = 4
