@@ -78,3 +78,4 @@ export { heldOnPlan, heldOnSide, isNearUpright, levelWith, standFromPlan, standF
 export { frameCorners, frameOutline } from './frame-corners.ts'
 export { horizonLine, projectSegment, type PicturePlace } from './segment.ts'
 export { widened } from './widened.ts'
+export { onSensor, throughSensor } from './on-sensor.ts'

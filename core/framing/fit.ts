@@ -6,8 +6,9 @@
 // Space: camera axes, metres; sensor mm. Source: handbook-11.
 
 import { ok, refused, type Result } from '../base/index.ts'
-import { type Camera, FOCAL_RANGE_MM, formOf, usedSensor } from '../camera/index.ts'
+import { type Camera, FOCAL_RANGE_MM, formOf, isStraight, usedSensor } from '../camera/index.ts'
 import { alongAxes, asPoints, countOf, inAxes, type Flat, type Points } from './fit-points.ts'
+import { fitDistorted } from './fit-distorted.ts'
 import { fitExtent } from './fit-extent.ts'
 import type { FitOptions, FitReason, Sides } from './fit-types.ts'
 import { fitWide } from './fit-wide.ts'
@@ -28,11 +29,23 @@ export function fitPoints(camera: Camera, points: Points, options: FitOptions = 
   const sides: Sides = typeof m === 'number' ? { left: m, right: m, top: m, bottom: m } : m
   if (Object.values(sides).some((v) => !(v >= 0)) || sides.left + sides.right >= 1 || sides.top + sides.bottom >= 1)
     return refused('margins', 'The margins leave no room for the picture.')
+  const by = options.by ?? (formOf(camera).isCentral ? 'distance' : 'extent')
+  if (formOf(camera).hasLens && !isStraight(camera.lens))
+    return fitDistorted(camera, asPoints(points), sides, (c, s) => fitted(c, points, s, by, options))
+  return fitted(camera, points, sides, by, options)
+}
+
+/** The fit to these margins, without a lens's distortion. */
+function fitted(
+  camera: Camera,
+  points: Points,
+  sides: Sides,
+  by: NonNullable<FitOptions['by']>,
+  options: FitOptions,
+): Result<Camera, FitReason> {
   const form = formOf(camera)
-  const flatKind = !form.isCentral
-  const by = options.by ?? (flatKind ? 'extent' : 'distance')
   const flat = inAxes(camera, points)
-  if (flatKind) {
+  if (!form.isCentral) {
     if (by === 'extent' || by === 'distance') return fitExtent(camera, flat, sides, options.widthM)
     return refused('projection', 'A parallel picture is fitted by its width of view.')
   }

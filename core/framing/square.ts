@@ -19,7 +19,9 @@ import {
   type Camera,
   isParallel,
   isPerspective,
+  onSensor,
   shearOf,
+  throughSensor,
   toCamera,
   usedSensor,
   widthOfView,
@@ -73,7 +75,7 @@ export function centreOn(
 ): Result<Camera, CentreReason> {
   const { lens, frame, pose } = camera
   const { widthMm } = usedSensor(lens, frame)
-  const [x, , z] = toCamera(pose, point)
+  const [x, y, z] = toCamera(pose, point)
   const widthM = widthOfView(lens)
   if (widthM !== null) {
     if (options.by === 'bearing') return refused('projection', 'A parallel picture is centred by a move or by cross.')
@@ -84,9 +86,11 @@ export function centreOn(
   if (!isPerspective(lens)) return refused('projection', 'A panorama is centred by its bearing alone.')
   if (options.by === 'bearing') return turnedOnto(camera, point)
   if (-z <= 1e-9) return refused('behind', 'It lies behind the camera.')
-  return options.by === 'cross'
-    ? shifted(camera, (lens.focalMm * x) / -z)
-    : ok(moved(camera, x - (lens.crossMm * -z) / lens.focalMm))
+  const place = onSensor(lens, x / -z, y / -z)
+  const middle = throughSensor(lens, lens.crossMm, 0)
+  if (!place || !middle)
+    return refused('out-of-reach', 'This lens folds its picture before it sees so far off its axis.')
+  return options.by === 'cross' ? shifted(camera, place[0]) : ok(moved(camera, x - middle[0] * -z))
 }
 
 const shifted = (camera: Camera, crossMm: number): Result<Camera, CentreReason> =>
@@ -141,7 +145,11 @@ export function horizonThrough(camera: Camera, feature: Vec3, subject: Vec3): Re
   const depth = -toCamera(pose, subject)[2]
   if (depth <= 1e-9) return refused('behind', 'The subject that should keep its place lies behind the camera.')
   const dz = feature[2] - pose.station[2]
-  const riseMm = lens.riseMm - (lens.focalMm * dz) / depth
+  const [x, y] = toCamera(pose, subject)
+  const [before, after] = [onSensor(lens, x / depth, y / depth), onSensor(lens, x / depth, (y - dz) / depth)]
+  if (!before || !after)
+    return refused('out-of-reach', 'This lens folds its picture before it sees so far off its axis.')
+  const riseMm = lens.riseMm + after[1] - before[1]
   if (Math.abs(riseMm) > 10 * lens.sensorMm.height)
     return refused('out-of-reach', `It would need ${riseMm.toFixed(0)} mm of rise; step back from the subject first.`)
   return ok({

@@ -1,9 +1,9 @@
 // How is a camera turned another way without the picture's centre leaving its place?
 // Model: the sight line to the picture's centre, (cross, rise, -f) in camera space, is written in the turned axes; where it pierces
-// the turned sensor lies the new shift. Space: camera -> turned camera, sensor mm. Source: handbook-2; iso5456-4.
+// the turned sensor, through a lens that may distort, lies the new shift. Space: camera -> turned camera, sensor mm. Source: handbook-2; iso5456-4.
 
 import { ok, refused, type Result } from '../base/index.ts'
-import { axesOf, type Camera, type Pose } from '../camera/index.ts'
+import { axesOf, type Camera, onSensor, type Pose, throughSensor } from '../camera/index.ts'
 import { addScaled, dot, scale, type Vec3 } from '../math/index.ts'
 
 export type TurnReason = 'looks-away' | 'out-of-reach'
@@ -13,7 +13,9 @@ const MOST_SENSORS = 10
 /** World direction through the picture's centre, as long as the focal length where nothing is shifted. */
 export function centreDirection({ pose, lens }: Camera): Vec3 {
   const { right, up, forward } = axesOf(pose)
-  return addScaled(addScaled(scale(right, lens.crossMm), up, lens.riseMm), forward, lens.focalMm)
+  const f = lens.focalMm
+  const [x, y] = throughSensor(lens, lens.crossMm, lens.riseMm) ?? [lens.crossMm / f, lens.riseMm / f]
+  return addScaled(addScaled(scale(right, f * x), up, f * y), forward, f)
 }
 
 /**
@@ -38,8 +40,9 @@ export function turnedKeepingCentre(
       'The picture’s centre would not lie ahead of the turned camera; turn towards it first.',
     )
   const focalMm = keepSize ? z : lens.focalMm
-  const riseMm = (focalMm * y) / z
-  const crossMm = (focalMm * x) / z
+  const place = onSensor({ ...lens, focalMm }, x / z, y / z)
+  if (!place) return refused('out-of-reach', 'This lens folds its picture before it sees so far off its axis.')
+  const [crossMm, riseMm] = place
   if (Math.abs(riseMm) > MOST_SENSORS * lens.sensorMm.height)
     return refused('out-of-reach', `It would need ${riseMm.toFixed(0)} mm of rise; tilt back first.`)
   if (Math.abs(crossMm) > MOST_SENSORS * lens.sensorMm.width)
