@@ -99,10 +99,10 @@ export const frameSchema = z.object({
   widthPx: pixels,
   heightPx: pixels,
   densityPpi: finite.min(1).max(10_000),
-  guides: z.array(guide).max(GUIDE_KINDS.length).readonly(),
+  guides: list(guide, GUIDE_KINDS.length).readonly(),
   guidesInPicture: z.boolean().optional(),
   mask: z.object({ left: edge, right: edge, top: edge, bottom: edge, fold: finite.min(0).max(0.5) }).optional(),
-  crops: z.array(crop).max(12).readonly().optional(),
+  crops: list(crop, 12).readonly().optional(),
 }) satisfies z.ZodType<Frame>
 
 /** Where a near or far cut is held: so far beyond the aim, or beyond a place; else at its distance from the station. */
