@@ -171,6 +171,23 @@ describe('parallel views', () => {
   })
 })
 
+describe('mends', () => {
+  const ball = thing('Ball', [3.9, 3.9, 1.58], [0.4, 0.4, 0.4])
+  const vase = thing('Vase', across(420), [0.2, 0.2, 0.2])
+  it.each<[string, FindingId, Shot]>([
+    ['a longer lens', 'stretched', { objects: [ball], lens: { focalMm: 16 } }],
+    ['a shift within reach', 'past-shift', { objects: [], lens: { crossMm: 18 } }],
+    ['a lens for products', 'too-wide', { objects: [], kind: 'product' }],
+    ['a subject on its guide', 'off-guide', { objects: [vase], subject: 'Vase', guides: [THIRDS] }],
+  ])('%s leaves nothing to say', (_, id, shot) => {
+    const f = found(shot).find((x) => x.id === id)!
+    const c = camera(shot)
+    const setup = { ...c, stand: f.mend!.stand ?? c.stand, lens: f.mend!.lens ?? c.lens, shown: { hidden: [], cuts: { nearM: null, farM: null, list: [] } } } // prettier-ignore
+    const left = frameCheck(setup, scene({ ...shot, objects: [WALL, ...shot.objects] }))
+    expect(left.map((x) => x.id)).not.toContain(id)
+  })
+})
+
 it('the places used here lie where they are said to', () => {
   const c = { pose: { station: [0, 0, 1.58] as Vec3, bearingDeg: 0, tiltDeg: 0, rollDeg: 0 }, lens: lensOf({ focalMm: 28 }), frame: frameOf(1200, 800) } // prettier-ignore
   expect(projectPoint(c, across(1130))!.xPx).toBeCloseTo(1130, 6)

@@ -1,7 +1,7 @@
 // Is the subject almost, but not quite, on a guide that was chosen?
 // Source: practice.
 
-import { projectPoint } from '../camera/index.ts'
+import { formOf, principalPointPx, projectPoint } from '../camera/index.ts'
 import { guidePieces } from '../framing/index.ts'
 import { boxCentre } from '../math/index.ts'
 import { limitOf } from './limits.ts'
@@ -21,12 +21,19 @@ export const offGuide: Check = ({ camera, scene, setup }): Finding[] => {
   const near = guides.filter((g) => PLACING.includes(g.kind)).map((g) => {
     const off = guidePieces(g, w / h).map(([a, b]) => {
       const [dx, dy] = [(b![0] - a![0]) * w, (b![1] - a![1]) * h]
-      return Math.abs((at.xPx - a![0] * w) * dy - (at.yPx - a![1] * h) * dx) / Math.hypot(dx, dy)
+      const away = ((at.xPx - a![0] * w) * dy - (at.yPx - a![1] * h) * dx) / (dx * dx + dy * dy)
+      // the way to the line, square to it
+      return { x: -away * dy, y: away * dx }
     })
-    return { kind: g.kind, value: (100 * Math.min(...off)) / w }
+    const [way] = off.sort((a, b) => Math.hypot(a.x, a.y) - Math.hypot(b.x, b.y))
+    return { kind: g.kind, way: way!, value: (100 * Math.hypot(way!.x, way!.y)) / w }
   }) // prettier-ignore
   const [best] = near.sort((a, b) => a.value - b.value)
   if (!best || best.value < ON_PERCENT || best.value > limit) return []
+  // the picture is shifted, so that the subject falls on the line
+  const { lens } = camera
+  const { pxPerMm } = principalPointPx(camera)
+  const shifted = { ...lens, crossMm: lens.crossMm - best.way.x / pxPerMm, riseMm: lens.riseMm + best.way.y / pxPerMm }
   return [
     {
       id: 'off-guide',
@@ -37,6 +44,7 @@ export const offGuide: Check = ({ camera, scene, setup }): Finding[] => {
       message: `“${subject.name}” is ${best.value.toFixed(1)} % of the width off the guide (${best.kind}).`,
       reason: 'So near to it, it was meant to be on it.',
       show: { nodeIds: [subject.id], points: [boxCentre(subject.box)] },
+      ...(formOf(camera).shifts.cross && { mend: { label: 'On the guide, by rise and cross', lens: shifted } }),
     },
   ]
 }
