@@ -2,7 +2,7 @@
 // The sensor as seen from behind, upright as the picture: what of it the picture takes, where rise and cross have moved it in the lens's
 // image circle, and how far real shift lenses reach. The picture is dragged.
 import { computed, useTemplateRef } from 'vue'
-import { imageCircleLimitMm, imageCircleMm, usedSensor } from '#core/camera'
+import { imageCircleLimitMm, imageCircleMm, USUAL_SHIFT, usedSensor } from '#core/camera'
 import { startDrag } from '../../controls/drag.ts'
 import { useProject } from '../../stores/project.ts'
 
@@ -27,6 +27,7 @@ const g = computed(() => {
     ...{ k, cx, cy },
     reach: (limit / 2) * k,
     needed: (circle / 2) * k,
+    usual: USUAL_SHIFT * Math.max(w, h) * k,
     isPast: circle > limit * (1 + 1e-9),
     sensor: { x: cx - (W * k) / 2, y: cy - (H * k) / 2, w: W * k, h: H * k },
     picture: { x: cx + (lens.value.crossMm - w / 2) * k, y: cy - (lens.value.riseMm + h / 2) * k, w: w * k, h: h * k },
@@ -83,6 +84,13 @@ function step(e: KeyboardEvent): void {
       <circle class="needed" :class="{ past: g.isPast }" :cx="g.cx" :cy="g.cy" :r="g.needed" />
       <rect class="sensor" :x="g.sensor.x" :y="g.sensor.y" :width="g.sensor.w" :height="g.sensor.h" />
       <path class="axis" :d="`M${g.cx - 5} ${g.cy}h10M${g.cx} ${g.cy - 5}v10`" />
+      <!-- a tenth of the longer side: as far as the picture's middle usually goes -->
+      <path
+        class="axis"
+        data-testid="usual-shift"
+        :d="`M${g.cx - g.usual} ${g.cy - 3}v6M${g.cx + g.usual} ${g.cy - 3}v6M${g.cx - 3} ${g.cy - g.usual}h6M${g.cx - 3} ${g.cy + g.usual}h6`"
+      />
+      <circle class="middle" :cx="g.picture.x + g.picture.w / 2" :cy="g.picture.y + g.picture.h / 2" r="1.6" />
       <rect
         class="picture"
         tabindex="0"
@@ -128,6 +136,9 @@ circle {
   fill: none;
   stroke: var(--line-strong);
   stroke-dasharray: 3 2;
+}
+.middle {
+  fill: var(--plum);
 }
 .axis {
   stroke: var(--quiet);

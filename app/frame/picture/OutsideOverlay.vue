@@ -10,6 +10,8 @@ import {
   type Camera,
   frameCorners,
   frameOutline,
+  imageCircleLimitMm,
+  isPerspective,
   poseOfStand,
   projectPoint,
   projectSegment,
@@ -58,6 +60,17 @@ function bodyOf(camera: Camera, size: number): Vec3[][] {
   return [closed(front), closed(rear), ...front.map((p, i) => [p, rear[i]!]), ring(0.3, -0.25), ring(0.3, 0.1), hood]
 }
 
+/** The image circle that shift lenses have, at a depth. */
+function circleOf(camera: Camera, depth: number): Vec3[] {
+  if (!isPerspective(camera)) return [camera.pose.station]
+  const { forward, right, up } = axesOf(camera.pose)
+  const r = ((imageCircleLimitMm(camera.lens) / 2) * depth) / camera.lens.focalMm
+  const middle = addScaled(camera.pose.station, forward, depth)
+  return Array.from({ length: 48 }, (_, i) => {
+    const a = (i * Math.PI) / 24
+    return addScaled(addScaled(middle, right, r * Math.cos(a)), up, r * Math.sin(a))
+  })
+}
 const depthM = computed(() => {
   const w = project.working
   const c = project.camera
@@ -76,6 +89,7 @@ const camera = computed(() => {
   return {
     body: path(bodyOf(c, size)),
     outline: outline ? path([closed(outline)]) : '',
+    circle: path([closed(circleOf(c, depthM.value))]),
     cone: corners ? path(corners.map((corner) => [corner.from, corner.at])) : '',
     sight: aim ? path([[c.pose.station, aim]]) : '',
     label: label ? { x: label.xPx * k.value, y: label.yPx * k.value } : null,
@@ -154,6 +168,7 @@ const recall = (v: Viewpoint): void => {
       <path class="under" :d="camera.outline + camera.body" />
       <path class="cone" :d="camera.cone" />
       <path class="sight" :d="camera.sight" />
+      <path class="circle" :d="camera.circle" />
       <path class="outline" :d="camera.outline" data-testid="frame-outline" />
       <path class="body" :d="camera.body" data-testid="camera-body" />
       <OverlayChip v-if="camera.label" :x="camera.label.x + 12" :y="camera.label.y - 12" text="camera" />
@@ -219,6 +234,11 @@ path {
   stroke-width: 4;
 }
 .body,
+.circle {
+  fill: none;
+  stroke: #65645f;
+  stroke-dasharray: 1 4;
+}
 .outline {
   stroke: #6b3f7a;
   stroke-width: 1.8;
