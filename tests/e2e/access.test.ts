@@ -301,9 +301,14 @@ describe('every command', () => {
     /** All that a command may change: the page as it is seen, its address, what is in the store's keeping. */
     const state = () => page.evaluate(`document.body.innerHTML.replace(/data-sample="\\d+"/g, '').length + '|' + document.body.innerText + '|' + location.href + '|' + document.documentElement.dataset.theme + '|' + JSON.stringify(localStorage) + '|' + document.activeElement?.id + '|' + [...document.querySelectorAll('input')].map((i) => i.value + i.checked).join()`) as Promise<string> // prettier-ignore
     const silent: string[] = []
+    // of those that go by names and numbers one of each sort is pressed: they are one command each
+    const SORTS = [/^Recall “/, /^Focal length \d/, /^Shape /, /^Eye height: /]
+    const pressed = new Set<RegExp>()
     for (const label of labels) {
       // these leave the page, or are seen by what they do to files
       if (/^(Go to the projects|Save the finished PNG)$/.test(label)) continue
+      const sort = SORTS.find((s) => s.test(label))
+      if (sort && pressed.has(sort)) continue
       const before = await state()
       // on a slow machine the dialog before may still be going
       const box = page.getByRole('dialog').first()
@@ -323,6 +328,13 @@ describe('every command', () => {
         await page.getByRole('dialog').first().waitFor({ state: 'hidden' })
         continue
       }
+      // what is so already (this shape, this lens) may do nothing: the next of its sort is asked
+      if (sort) {
+        await page.keyboard.press('Enter')
+        for (let i = 0; i < 10 && (await state()) === before; i++) await page.waitForTimeout(60)
+        if ((await state()) !== before) pressed.add(sort)
+        continue
+      }
       await page.keyboard.press('Enter')
       for (let i = 0; i < 30 && (await state()) === before; i++) await page.waitForTimeout(60)
       if ((await state()) === before) silent.push(label)
@@ -335,6 +347,7 @@ describe('every command', () => {
       }
     }
     expect(silent).toEqual([])
+    expect(pressed.size).toBe(SORTS.length)
     await page.context().close()
   })
 })

@@ -529,13 +529,13 @@ describe('a start that cannot be', () => {
 
 describe('a killed server', () => {
   it(
-    'comes back with every acknowledged save and upload (20 kills; bench/kills.ts makes 300)',
+    'comes back with every acknowledged save and upload (10 kills; bench/kills.ts makes 300)',
     { timeout: 180_000 },
     async () => {
-      const r = await runKills(dataDir, 20, 20)
+      const r = await runKills(dataDir, 10, 20)
       expect(r.lost).toEqual([])
-      expect(r.saves).toBeGreaterThanOrEqual(20)
-      expect(r.uploads).toBeGreaterThan(5)
+      expect(r.saves).toBeGreaterThanOrEqual(10)
+      expect(r.uploads).toBeGreaterThan(2)
     },
   )
 })
