@@ -211,7 +211,7 @@ const hasPicture = computed(() => main.value?.hasPicture ?? false)
     </div>
     <PicturePane v-if="view.main !== 'picture' || outside.on" :busy="paneBusy" :area="free" />
     <ToolRow v-if="view.main === 'picture'" class="tools" />
-    <LensStrip v-if="hasStrip && view.main === 'picture'" class="strip" :style="{ height: `${STRIP_PX}px` }" />
+    <LensStrip v-if="hasStrip && view.main === 'picture'" class="lenses" :style="{ height: `${STRIP_PX}px` }" />
     <PictureFoot v-if="view.main === 'picture'" :status="status" />
   </div>
 </template>
@@ -239,7 +239,7 @@ const hasPicture = computed(() => main.value?.hasPicture ?? false)
   pointer-events: none;
   outline: 1px solid #0003;
 }
-.strip {
+.lenses {
   position: absolute;
   inset: auto 16px 42px;
 }
