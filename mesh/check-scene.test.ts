@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { standsInOrOn } from '#core/checks'
 import { rayThrough } from '#core/camera'
-import type { Box } from '#core/math'
+import { joinBoxes, type Box } from '#core/math'
 import { ALL_SHOWN } from '#core/section'
 import { loadGlb } from '#formats/scene'
 import { hallModel } from '../scripts/demo-data/scenes.ts'
@@ -46,5 +46,26 @@ describe('what stands in or on the subject', () => {
       }
     expect(met).toBeGreaterThan(50)
     expect(booksFirst).toBeGreaterThan(20)
+  })
+
+  it('takes who is marked as a person for one thing, with all below', async () => {
+    const { soup, facts } = soupOf(await loadGlb(hallModel().bytes, { textures: false }))
+    const group = facts.nodes.find((n) => facts.nodes.filter((m) => m.parentId === n.id && m.materials.length > 0).length > 1)! // prettier-ignore
+    const parts = facts.nodes.filter((n) => n.materials.length > 0 && n.id.startsWith(`${group.id}/`))
+    const objects = (people?: string[]) =>
+      checkScene(new MeshScene(soup, facts), { station: [5, 3, 1.6], shown: ALL_SHOWN, kind: 'room', eyeHeightM: 1.58, subjectId: null, ...(people && { people }) }).objects // prettier-ignore
+    expect(objects().some((o) => o.isPerson)).toBe(false)
+    const marked = objects([group.id])
+    expect(marked.filter((o) => o.isPerson)).toEqual([
+      {
+        id: group.id,
+        name: group.name,
+        box: parts.map((n) => n.box).reduce(joinBoxes),
+        isBuilding: false,
+        isPerson: true,
+      },
+    ])
+    expect(marked.filter((o) => parts.some((p) => p.id === o.id))).toEqual([])
+    expect(marked).toHaveLength(objects().length - parts.length + 1)
   })
 })

@@ -1,10 +1,11 @@
 // What does the frame check learn of the model? The scene's answers in the check's words.
-import { standsInOrOn, type CheckScene, type SceneHit } from '#core/checks'
+import { standsInOrOn, type CheckObject, type CheckScene, type SceneHit } from '#core/checks'
 import { joinBoxes, type Box, type Vec3 } from '#core/math'
 import { centreWithOffset } from '#core/placing'
 import { polygonArea, type Shown } from '#core/section'
 import { hiddenOf, isHidden, isUnder } from './hidden.ts'
 import type { MeshScene } from './scene.ts'
+import type { NodeFacts } from './types.ts'
 
 export interface CheckOptions {
   readonly station: Vec3
@@ -13,6 +14,8 @@ export interface CheckOptions {
   readonly eyeHeightM: number
   /** The object that the picture is of; null where none is known. */
   readonly subjectId: string | null
+  /** Objects that are people, with all that lies below them, whatever their file calls them. */
+  readonly people?: readonly string[]
 }
 const STEP_M = 1e-4
 
@@ -23,6 +26,28 @@ function isBuilding(kind: string | null, box: Box, all: Box): boolean {
   if (BUILDING.includes(kind)) return true
   const long = (b: Box): number => Math.max(...[0, 1, 2].map((k) => b.max[k]! - b.min[k]!))
   return long(box) > SPANS * long(all)
+}
+
+/** What is shown, thing by thing; a person is one thing with all that lies below it. */
+function checkObjects(
+  shown: readonly NodeFacts[],
+  nodes: readonly NodeFacts[],
+  all: Box,
+  people: ReadonlySet<string>,
+): CheckObject[] {
+  const isPerson = (n: NodeFacts): boolean => n.kind === 'person' || people.has(n.id)
+  const whole = new Set(nodes.filter(isPerson).map((n) => n.id))
+  const above = (id: string): string => id.slice(0, Math.max(id.lastIndexOf('/'), 0))
+  const persons = nodes.filter((n) => whole.has(n.id) && !isUnder(above(n.id), whole))
+  const boxOf = (id: string): Box | null =>
+    shown.filter((n) => isUnder(n.id, new Set([id]))).reduce<Box | null>((a, n) => (a ? joinBoxes(a, n.box) : n.box), null) // prettier-ignore
+  return [
+    ...shown.flatMap((n) => isUnder(n.id, whole) ? [] : [{ id: n.id, name: n.name, box: n.box, isBuilding: isBuilding(n.kind, n.box, all), isPerson: false }]), // prettier-ignore
+    ...persons.flatMap((n) => {
+      const box = boxOf(n.id)
+      return box ? [{ id: n.id, name: n.name, box, isBuilding: false, isPerson: true }] : []
+    }),
+  ]
 }
 
 /** How far along a ray a box is left; null when the ray misses it. */
@@ -57,7 +82,7 @@ export function checkScene(scene: MeshScene, options: CheckOptions): CheckScene 
     eyeHeightM: options.eyeHeightM,
     floorM: scene.floorBelow(options.station, shown)?.point[2] ?? null,
     subject: subject && !isHidden(subject.id, hidden) ? { id: subject.id, name: subject.name, box: subject.box } : null,
-    objects: boxes.map((n) => ({ id: n.id, name: n.name, box: n.box, isBuilding: isBuilding(n.kind, n.box, scene.facts.box), isPerson: n.kind === 'person' })), // prettier-ignore
+    objects: checkObjects(boxes, nodes, scene.facts.box, new Set(options.people)),
     levelFaces: scene.levels().filter((f) => !isHidden(f.nodeId, hidden)),
     walls: scene.walls().walls.map((w) => ({ name: 'a wall', point: w.point, normal: w.normal })),
     laidOpenM2: laidOpen(scene, shown),

@@ -10,7 +10,7 @@ import type { Placed } from './questions.ts'
 export function placedCheck(
   { scene, origin }: Placed,
   setup: CheckSetup,
-  about: Pick<CheckOptions, 'kind' | 'eyeHeightM' | 'subjectId'>,
+  about: Pick<CheckOptions, 'kind' | 'eyeHeightM' | 'subjectId' | 'people'>,
 ): readonly Finding[] {
   const away: Vec3 = [-origin[0], -origin[1], -origin[2]]
   const local = { ...setup, stand: shiftedStand(setup.stand, away), shown: shiftedShown(setup.shown, away) }

@@ -39,7 +39,15 @@ export type Command =
       changes: Partial<
         Pick<
           ProjectDocument,
-          'name' | 'unit' | 'subject' | 'eyeHeightM' | 'planCutM' | 'checkLimits' | 'materialClasses' | 'tables'
+          | 'name'
+          | 'unit'
+          | 'subject'
+          | 'eyeHeightM'
+          | 'planCutM'
+          | 'checkLimits'
+          | 'people'
+          | 'materialClasses'
+          | 'tables'
         >
       >
     }

@@ -10,7 +10,7 @@ function renamedIn<T extends KeptParts | Setup>(parts: T, renamed: Renames): T {
   let next = parts
   const { visible, stand, focus } = parts
   if (visible?.hidden.some((id) => renamed[id] !== undefined))
-    next = { ...next, visible: { ...visible, hidden: [...new Set(visible.hidden.map((id) => renamed[id] ?? id))] } }
+    next = { ...next, visible: { ...visible, hidden: renamedNames(visible.hidden, renamed) } }
   if (stand?.aim.kind === 'object' && renamed[stand.aim.nodeId] !== undefined)
     next = { ...next, stand: { ...stand, aim: { ...stand.aim, nodeId: renamed[stand.aim.nodeId]! } } }
   if (focus?.mode.kind === 'object' && renamed[focus.mode.nodeId] !== undefined)
@@ -43,12 +43,17 @@ export function withRenamed(doc: ProjectDocument, renamed: Renames): ProjectDocu
       return setup === l.setup ? l : { ...l, setup }
     }),
     trail: steps === doc.trail.steps ? doc.trail : { ...doc.trail, steps },
+    ...(doc.people && { people: renamedNames(doc.people, renamed) }),
     ...(doc.objectSets && { objectSets: mapped(doc.objectSets, (s) => renamedSet(s, renamed)) }),
   }
 }
 function renamedSet(set: ObjectSet, renamed: Renames): ObjectSet {
-  if (!set.objects.some((id) => renamed[id] !== undefined)) return set
-  return { ...set, objects: [...new Set(set.objects.map((id) => renamed[id] ?? id))] }
+  const objects = renamedNames(set.objects, renamed)
+  return objects === set.objects ? set : { ...set, objects }
+}
+function renamedNames(names: string[], renamed: Renames): string[] {
+  if (!names.some((id) => renamed[id] !== undefined)) return names
+  return [...new Set(names.map((id) => renamed[id] ?? id))]
 }
 
 /** The way back of renames. */

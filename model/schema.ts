@@ -28,6 +28,7 @@ export const LIST_LIMITS = {
   leftBehind: 200,
   objectSets: 200,
   tables: 8,
+  people: 10_000,
 } as const
 /** Longest label of a step of the trail. */
 export const LABEL_LIMIT = 120
@@ -106,6 +107,8 @@ export const documentFields = {
   checkLimits: z
     .partialRecord(z.enum(Object.keys(LIMITS) as [LimitName, ...LimitName[]]), finite.min(0).max(1000))
     .optional(),
+  /** Objects marked as people: what lies below one belongs to it. Left out as long as there was none. */
+  people: names(2000, LIST_LIMITS.people).optional(),
   models: list(modelSchema, LIST_LIMITS.models),
   working: setupSchema,
   locked: list(partNameSchema, 64),

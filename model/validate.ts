@@ -73,6 +73,7 @@ const PLAIN_FIELDS = [
   'eyeHeightM',
   'planCutM',
   'checkLimits',
+  'people',
   'locked',
   'recalledId',
   'sources',

@@ -24,7 +24,7 @@ export interface FoundWalls extends WallFacts {
   readonly centreLines: readonly CentreLine[]
 }
 /** What the frame check has to know beside the Setup. */
-export type CheckRequest = Pick<CheckOptions, 'kind' | 'eyeHeightM' | 'subjectId'>
+export type CheckRequest = Pick<CheckOptions, 'kind' | 'eyeHeightM' | 'subjectId' | 'people'>
 
 export interface GeometryContract {
   /** Builds the trees of a new scene, number `scene`, which lies about `origin` in the world; answers with its storeys. */

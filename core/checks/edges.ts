@@ -4,6 +4,7 @@
 
 import { areaOf, clippedToFrame, extentOf, outlineOf } from './in-picture.ts'
 import { limitOf } from './limits.ts'
+import { seenObjects } from './seen.ts'
 import type { Check, CheckObject, Finding, Look } from './types.ts'
 
 /** Of the picture's area: smaller things are details, larger ones surround. */
@@ -13,11 +14,11 @@ const MOST_AREA = 0.6
 const MOST_NAMED = 3
 
 /** Objects that the picture shows as things, with their outlines. */
-function seenThings({ camera, scene, grid }: Look) {
-  const seen = new Set(grid.flatMap((h) => (h ? [h.nodeId] : [])))
+function seenThings(look: Look) {
+  const { camera } = look
   const all = camera.frame.widthPx * camera.frame.heightPx
-  return scene.objects.flatMap((object) => {
-    if (!seen.has(object.id) || object.isBuilding) return []
+  return seenObjects(look).flatMap((object) => {
+    if (object.isBuilding) return []
     const outline = outlineOf(camera, object.box)
     const area = outline ? areaOf(outline) : 0
     return outline && area > LEAST_AREA * all && area < MOST_AREA * all ? [{ object, outline, area }] : []

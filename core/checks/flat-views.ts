@@ -5,6 +5,7 @@ import { axesOf, isParallel, shearOf } from '../camera/index.ts'
 import { dot, sub } from '../math/index.ts'
 import { extentOf, outlineOf } from './in-picture.ts'
 import { limitOf } from './limits.ts'
+import { isOf } from './seen.ts'
 import type { Check, CheckScene, Finding, Look } from './types.ts'
 
 /** A face so near to edge-on vanishes, degrees. */
@@ -22,11 +23,11 @@ export const depthUntold: Check = ({ camera, scene, setup, grid }): Finding[] =>
   const deep = [0, 1, 2].reduce((s, k) => s + Math.abs(forward[k]!) * (max[k]! - min[k]!), 0)
   const depths = new Map<string, { name: string; depth: number }>()
   for (const hit of grid) {
-    const object = hit && scene.objects.find((o) => o.id === hit.nodeId)
+    const object = hit && scene.objects.find((o) => isOf(o, hit.nodeId))
     if (!hit || !object || object.isBuilding) continue
     const depth = dot(sub(hit.point, camera.pose.station), forward)
-    const old = depths.get(hit.nodeId)
-    if (!old || depth < old.depth) depths.set(hit.nodeId, { name: hit.nodeName, depth })
+    const old = depths.get(object.id)
+    if (!old || depth < old.depth) depths.set(object.id, { name: object.name, depth })
   }
   const pair = farthestPair(camera, scene, depths)
   if (!pair || deep <= 0) return []
@@ -73,7 +74,7 @@ function farthestPair(
 export const edgeOnInElevation: Check = ({ camera, scene }): Finding[] => {
   if (!isParallel(camera) || Math.abs(camera.pose.tiltDeg) > EDGE_DEG || shearOf(camera.lens).y !== 0) return []
   const thin = scene.levelFaces.filter(
-    (f) => f.areaM2 > LEAST_M2 && scene.objects.some((o) => o.id === f.nodeId && !o.isBuilding),
+    (f) => f.areaM2 > LEAST_M2 && scene.objects.some((o) => isOf(o, f.nodeId) && !o.isBuilding),
   )
   const [largest] = [...thin].sort((a, b) => b.areaM2 - a.areaM2)
   if (!largest) return []

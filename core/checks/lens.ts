@@ -19,6 +19,7 @@ import {
 import { boxCentre, type Box, type Vec3 } from '../math/index.ts'
 import { holdSize } from '../framing/index.ts'
 import { limitOf } from './limits.ts'
+import { seenObjects } from './seen.ts'
 import type { Check, Finding, Look, Mend } from './types.ts'
 
 /** Extents that agree so well are those of a round thing. */
@@ -52,11 +53,11 @@ function calmer({ camera, setup, scene, keep }: Look, isCalm: (c: Camera) => boo
 
 /** Round things and people near the edge of a wide picture. */
 export const stretched: Check = (look): Finding[] => {
-  const { camera, scene, setup, grid } = look
+  const { camera, scene, setup } = look
   if (!isPerspective(camera)) return []
   const limit = limitOf(setup.limits, 'stretch')
   const { widthPx: w, heightPx: h } = camera.frame
-  const seen = new Set(grid.flatMap((hit) => (hit ? [hit.nodeId] : [])))
+  const seen = new Set(seenObjects(look))
   const found = scene.objects.flatMap((object) => {
     if (!(object.isPerson || isRound(object.box))) return []
     const middle = boxCentre(object.box)
@@ -65,7 +66,7 @@ export const stretched: Check = (look): Finding[] => {
     const value = stretchOf(camera, middle)
     // seen by a ray, or large enough that it is
     const px = ((object.box.max[0] - object.box.min[0]) * w) / (2 * at.depthM)
-    return value > limit && (seen.has(object.id) || px > LEAST_PX) ? [{ object, value }] : []
+    return value > limit && (seen.has(object) || px > LEAST_PX) ? [{ object, value }] : []
   })
   const [most] = [...found].sort((a, b) => b.value - a.value)
   if (!most) return []

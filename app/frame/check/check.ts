@@ -35,6 +35,7 @@ export const useCheck = defineStore('check', () => {
       kind: doc.subject,
       eyeHeightM: doc.eyeHeightM,
       subjectId: subjectId.value,
+      ...(doc.people && { people: doc.people }),
     })
     if (mine !== asked || !found) return
     const before = shownAt.value === null ? null : findings.value[shownAt.value]
@@ -53,8 +54,8 @@ export const useCheck = defineStore('check', () => {
     },
   )
   const key = () => {
-    const { working, eyeHeightM, checkLimits } = project.document ?? {}
-    return [working, project.isShowing, stage.storeys, subjectId.value, eyeHeightM, checkLimits] as const
+    const { working, eyeHeightM, checkLimits, people } = project.document ?? {}
+    return [working, project.isShowing, stage.storeys, subjectId.value, eyeHeightM, checkLimits, people] as const
   }
   watchDebounced(key, () => void look().catch((e: unknown) => notices.fail(e)), { debounce: REST_MS, immediate: true })
 

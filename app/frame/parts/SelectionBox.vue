@@ -26,6 +26,12 @@ const size = computed(() => {
 })
 const ids = computed(() => nodes.value.map((n) => n.id))
 const allHidden = computed(() => ids.value.every(isGone))
+const people = computed(() => project.document?.people ?? [])
+const allPeople = computed(() => ids.value.every((id) => people.value.includes(id)))
+function markPeople(are: boolean): void {
+  const others = people.value.filter((id) => !ids.value.includes(id))
+  project.run({ type: 'setProject', changes: { people: are ? [...others, ...ids.value] : others } })
+}
 const keyOf = (id: string): string => id.split('/', 1)[0]!
 const model = computed(() => {
   const [one] = nodes.value
@@ -86,6 +92,10 @@ const putBack = (): void => void project.run(withMove({ moveM: [0, 0, 0], turnDe
         </button>
         <button v-if="isModel" class="btn" @click="view.open('models')">Place…</button>
       </div>
+      <label class="person" title="The frame check then sees whether the lens stretches it, whatever its shape">
+        <input type="checkbox" :checked="allPeople" @change="markPeople(!allPeople)" />
+        {{ nodes.length === 1 ? 'A person' : 'People' }}
+      </label>
       <details v-if="move" :open="isMoved">
         <summary>Moved by</summary>
         <AxisFields
@@ -144,6 +154,17 @@ summary {
   padding: 2px 14px;
   cursor: pointer;
   color: var(--quiet);
+}
+.person {
+  display: inline-flex;
+  align-items: center;
+  gap: 6px;
+  padding: 4px 14px;
+  font-size: 12.5px;
+}
+.person input {
+  accent-color: var(--plum);
+  margin: 0;
 }
 .back {
   margin: 4px 14px;

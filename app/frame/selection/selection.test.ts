@@ -53,6 +53,28 @@ describe('the selection', () => {
   })
 })
 
+describe('people', () => {
+  it('are marked and unmarked as an edit', async () => {
+    const p = useProject()
+    s.select(['room/Set/Table'])
+    const w = mount(VisiblePanel, { global: { plugins: [PrimeVue] } })
+    const box = () => w.get<HTMLInputElement>('.person input')
+    await box().trigger('change')
+    expect(p.document!.people).toEqual(['room/Set/Table'])
+    expect(box().element.checked).toBe(true)
+    s.select(['room/Set/Table', 'room/Set/Bench'])
+    await nextTick()
+    expect(box().element.checked).toBe(false)
+    await box().trigger('change')
+    expect(p.document!.people).toEqual(['room/Set/Table', 'room/Set/Bench'])
+    await box().trigger('change')
+    expect(p.document!.people).toEqual([])
+    p.undoEdit()
+    expect(p.document!.people).toEqual(['room/Set/Table', 'room/Set/Bench'])
+    w.unmount()
+  })
+})
+
 describe('hiding', () => {
   const hidden = () => [...useProject().shown.hidden].sort()
   it('and showing are edits that undo takes back', () => {
