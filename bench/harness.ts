@@ -3,6 +3,9 @@ import { createServer, type ViteDevServer } from 'vite'
 import type { Browser, Page } from 'playwright-core'
 import { launch } from '../tests/support/browser.ts'
 
+/** What bare three.js took from bytes to its first picture, for the whole application's figure; 0 before it is measured. */
+export const bare = { openMs: 0 }
+
 export interface BenchPage {
   readonly page: Page
   readonly browser: Browser
