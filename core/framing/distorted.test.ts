@@ -64,9 +64,11 @@ describe('through a lens that distorts', () => {
         const r = horizonThrough(camera, [0, 3, 1.1], subject)
         if (!r.ok) throw new Error(r.message)
         expect(projectPoint(r.value, subject)!.yPx).toBeCloseTo(projectPoint(camera, subject)!.yPx, 6)
-        const c = centreOn(camera, subject, { by: 'cross' })
-        if (!c.ok) throw new Error(c.message)
-        expect(projectPoint(c.value, subject)!.xPx).toBeCloseTo(camera.frame.widthPx / 2, 6)
+        for (const by of ['cross', 'move', 'bearing'] as const) {
+          const c = centreOn(camera, subject, { by })
+          if (!c.ok) throw new Error(c.message)
+          expect(projectPoint(c.value, subject)!.xPx, by).toBeCloseTo(camera.frame.widthPx / 2, 6)
+        }
       }),
       { numRuns: 60 },
     )

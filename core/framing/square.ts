@@ -1,6 +1,7 @@
 // How is a camera made square to a wall with the framing kept, centred on something, or its horizon laid through something?
 // Model: square means level with the wall's normal as bearing; the picture's centre is kept by rise and cross (turned.ts). Centring
-// solves one linear equation for cross or a move, or A cos b + B sin b = C for the bearing. Space: world metres, sensor mm.
+// solves one linear equation for cross or a move, or A cos b + B sin b = C for the bearing; what a bending lens leaves of a move or a
+// bearing is taken off step by step. Space: world metres, sensor mm.
 // Source: handbook-2; iso5456-4.
 
 import {
@@ -19,7 +20,9 @@ import {
   type Camera,
   isParallel,
   isPerspective,
+  isStraight,
   onSensor,
+  projectPoint,
   shearOf,
   throughSensor,
   toCamera,
@@ -84,13 +87,46 @@ export function centreOn(
     return options.by === 'cross' ? shifted(camera, across / mPerMm) : ok(moved(camera, across - lens.crossMm * mPerMm))
   }
   if (!isPerspective(lens)) return refused('projection', 'A panorama is centred by its bearing alone.')
-  if (options.by === 'bearing') return turnedOnto(camera, point)
+  if (options.by === 'bearing') return turnedThroughLens(camera, point)
   if (-z <= 1e-9) return refused('behind', 'It lies behind the camera.')
   const place = onSensor(lens, x / -z, y / -z)
   const middle = throughSensor(lens, lens.crossMm, 0)
-  if (!place || !middle)
-    return refused('out-of-reach', 'This lens folds its picture before it sees so far off its axis.')
-  return options.by === 'cross' ? shifted(camera, place[0]) : ok(moved(camera, x - middle[0] * -z))
+  if (!place || !middle) return folded()
+  if (options.by === 'cross') return shifted(camera, place[0])
+  const byM = settled(x - middle[0] * -z, (m) => {
+    const at = onSensor(lens, (x - m) / -z, y / -z)
+    return at && (lens.crossMm - at[0]) * (-z / lens.focalMm)
+  })
+  return byM === null ? folded() : ok(moved(camera, byM))
+}
+const folded = () => refused('out-of-reach', 'This lens folds its picture before it sees so far off its axis.')
+
+const ROUNDS = 60
+/** Where `off` is nought: steps by what it tells, which a lens bends only a little, from a start near it; null where there is none. */
+function settled(start: number, off: (at: number) => number | null): number | null {
+  let at = start
+  for (let i = 0; i < ROUNDS; i++) {
+    const miss = off(at)
+    if (miss === null) return null
+    const next = at - miss
+    if (Math.abs(next - at) <= 1e-14 * Math.max(1, Math.abs(at))) return next
+    at = next
+  }
+  return Math.abs(off(at) ?? Infinity) < 1e-9 ? at : null
+}
+
+/** By bearing: as through a straight lens, then what its bending leaves. */
+function turnedThroughLens(camera: Camera, point: Vec3): Result<Camera, CentreReason> {
+  const straight = turnedOnto(camera, point)
+  if (!straight.ok || isStraight(camera.lens)) return straight
+  const { lens, frame } = camera
+  const { pose } = straight.value
+  const pxPerDeg = (lens.focalMm * frame.widthPx) / usedSensor(lens, frame).widthMm / DEG_PER_RAD
+  const bearingDeg = settled(pose.bearingDeg, (deg) => {
+    const seen = projectPoint({ ...camera, pose: { ...pose, bearingDeg: deg } }, point)
+    return seen && (frame.widthPx / 2 - seen.xPx) / pxPerDeg
+  })
+  return bearingDeg === null ? folded() : ok({ ...camera, pose: { ...pose, bearingDeg: wrapBearingDeg(bearingDeg) } })
 }
 
 const shifted = (camera: Camera, crossMm: number): Result<Camera, CentreReason> =>

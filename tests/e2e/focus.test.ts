@@ -275,9 +275,8 @@ describe('the lamp’s lights', () => {
     const frame = { ...document.working.frame, widthPx: 600, heightPx: 400, densityPpi: 72 }
     const working: Setup = { ...document.working, ...lights.parts, frame } as Setup
     id = (await stand.server.projects.create({ ...document, name: 'Ring', working })).id
-    await page.goto(`${stand.server.url}/project/${id}`)
     await page.evaluate(() => ['samples', 'stillSamples'].forEach((k) => localStorage.setItem(`yoroi.${k}`, '8')))
-    await page.reload()
+    await page.goto(`${stand.server.url}/project/${id}`)
     await pictureAt(page, 'all')
     const shown = await picturePixels(page)
     const download = page.waitForEvent('download', { timeout: 120_000 })
@@ -354,9 +353,8 @@ describe('the hall', () => {
     const small = { ...document.working.frame, widthPx: 600, heightPx: 400, densityPpi: 72 }
     const made = await stand.server.projects.create({ ...document, name: 'Copy', working: change({ ...document.working, frame: small }) }) // prettier-ignore
     id = made.id
-    await page.goto(`${stand.server.url}/project/${id}`)
     await page.evaluate(() => localStorage.setItem('yoroi.samples', '4'))
-    await page.reload()
+    await page.goto(`${stand.server.url}/project/${id}`)
     await pictureAt(page, 'all')
   }
   const linearMean = (p: Pixels): number => {
@@ -445,7 +443,10 @@ describe('the hall', () => {
     const plain = (s: Setup): Setup => ({ ...s, exposure: { ...s.exposure, tone: 'linear', ev100: 16 } })
     await openHall(plain)
     const before = await picturePixels(page)
-    await openHall((s) => ({ ...plain(s), exposure: { ...plain(s).exposure, finish: { contrast: 1, saturation: 1, glare: 0.3 } } })) // prettier-ignore
+    await page.getByTestId('cell-exposure').click()
+    await page.locator('summary', { hasText: 'Finish' }).click()
+    await typeNumber(page, 'Glare', '30')
+    await pictureAt(page, 'all')
     const after = await picturePixels(page)
     expect(linearMean(after) / linearMean(before)).toBeCloseTo(1, 1)
     const sorted = (p: Pixels): number[] => Array.from({ length: p.data.length / 4 }, (_, i) => LINEAR[p.data[i * 4 + 1]!]!).sort((a, b) => a - b) // prettier-ignore
@@ -459,7 +460,9 @@ describe('the hall', () => {
     const plain = (s: Setup): Setup => ({ ...s, lens: { ...s.lens, ...lens }, exposure: { ...s.exposure, tone: 'linear', ev100: 12, vignetting: false } }) // prettier-ignore
     await openHall(plain)
     const even = await picturePixels(page)
-    await openHall((s) => ({ ...plain(s), exposure: { ...plain(s).exposure, vignetting: true } }))
+    await page.getByTestId('cell-exposure').click()
+    await page.getByLabel('Vignetting', { exact: true }).click()
+    await pictureAt(page, 'all')
     const dark = await picturePixels(page)
     const { width, height } = even
     // 36 x 24 mm, its axis 8 mm below the middle of a frame that was raised by it

@@ -41,7 +41,7 @@ export async function openStand(options: { demo: boolean; uploadLimitBytes?: num
     server,
     browser,
     errors,
-    async page({ width = 1280, height = 800, samples = 4 } = {}) {
+    async page({ width = 1280, height = 800, samples = 2 } = {}) {
       const context = await browser.newContext({ viewport: { width, height }, acceptDownloads: true })
       const page = await context.newPage()
       // on software GL each sample counts: a page refines less here than it does for a person
