@@ -298,6 +298,7 @@ describe('for every eye', () => {
 describe('every command', () => {
   it('has a label of its own, is in the list, and does something where it can', { timeout: 400_000 }, async () => {
     const page = await stand.page({ width: 1120, height: 500, samples: 1 })
+    await page.emulateMedia({ reducedMotion: 'reduce' })
     await openHall(page)
     await page.keyboard.press('Control+k')
     const rows = page.getByRole('option')
@@ -323,7 +324,7 @@ describe('every command', () => {
       const box = page.getByRole('dialog').first()
       for (let i = 0; i < 10 && !(await box.isVisible()); i++) {
         await page.keyboard.press('Control+k')
-        await box.waitFor({ timeout: 10_000 }).catch(() => null)
+        await box.waitFor({ timeout: 2000 }).catch(() => null)
       }
       await page.keyboard.insertText(label)
       // its words may begin another label too

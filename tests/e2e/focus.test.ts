@@ -29,6 +29,9 @@ const saved = async (): Promise<ProjectDocument> => {
   await expect.poll(() => page.getByTestId('save-state').textContent(), { timeout: 30_000 }).toMatch(/^Saved/)
   return (await stand.server.projects.open(id)).document
 }
+/** So many samples from the next page on, on the screen and in what is saved. */
+const refineWith = (samples: number): Promise<unknown> =>
+  page.addInitScript((n) => ['samples', 'stillSamples'].forEach((k) => localStorage.setItem(`yoroi.${k}`, n)), String(samples)) // prettier-ignore
 const LINEAR = Array.from({ length: 256 }, (_, v) => linearOf([v / 255, v / 255, v / 255])[0])
 type Pixels = Awaited<ReturnType<typeof picturePixels>>
 
@@ -275,7 +278,7 @@ describe('the lamp’s lights', () => {
     const frame = { ...document.working.frame, widthPx: 600, heightPx: 400, densityPpi: 72 }
     const working: Setup = { ...document.working, ...lights.parts, frame } as Setup
     id = (await stand.server.projects.create({ ...document, name: 'Ring', working })).id
-    await page.evaluate(() => ['samples', 'stillSamples'].forEach((k) => localStorage.setItem(`yoroi.${k}`, '8')))
+    await refineWith(8)
     await page.goto(`${stand.server.url}/project/${id}`)
     await pictureAt(page, 'all')
     const shown = await picturePixels(page)
@@ -353,7 +356,7 @@ describe('the hall', () => {
     const small = { ...document.working.frame, widthPx: 600, heightPx: 400, densityPpi: 72 }
     const made = await stand.server.projects.create({ ...document, name: 'Copy', working: change({ ...document.working, frame: small }) }) // prettier-ignore
     id = made.id
-    await page.evaluate(() => localStorage.setItem('yoroi.samples', '4'))
+    await refineWith(4)
     await page.goto(`${stand.server.url}/project/${id}`)
     await pictureAt(page, 'all')
   }
@@ -444,7 +447,6 @@ describe('the hall', () => {
     await openHall(plain)
     const before = await picturePixels(page)
     await page.getByTestId('cell-exposure').click()
-    await page.locator('summary', { hasText: 'Finish' }).click()
     await typeNumber(page, 'Glare', '30')
     await pictureAt(page, 'all')
     const after = await picturePixels(page)
@@ -461,7 +463,7 @@ describe('the hall', () => {
     await openHall(plain)
     const even = await picturePixels(page)
     await page.getByTestId('cell-exposure').click()
-    await page.getByLabel('Vignetting', { exact: true }).click()
+    await page.getByLabel(/^darker toward the edges/).click()
     await pictureAt(page, 'all')
     const dark = await picturePixels(page)
     const { width, height } = even
