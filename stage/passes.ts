@@ -177,7 +177,9 @@ export class Passes {
     // the surroundings that smooth things mirror are those of the uncut model
     stage.cutting.set(owner === 'around' ? ALL_SHOWN.cuts : look.shown.cuts)
     const s = sampleAt(index, of, blur)
-    this.shadow.cast(sky, look, s.sun)
+    // of pictures of one sample the sun is a point anyway
+    const isAside = owner !== 'picture' && owner !== 'moving' && owner !== 'still'
+    this.shadow.cast(sky, look, s.sun, { anyPlace: owner === 'moving' || owner === 'thumbnail', isAside })
     this.lamps.set(this.lampUniforms, camera.pose.station, look, factor, owner !== 'moving')
     this.aim(camera, tile, size, s.pixel, look.shown.cuts, blur && lensPlace(camera, blur, s.lens))
     // surfaces

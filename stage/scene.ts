@@ -270,6 +270,7 @@ export class StageScene {
         u.value instanceof Texture &&
         !(u.value instanceof Data3DTexture) &&
         u !== this.light['uShadow'] &&
+        u !== this.light['uShadowTint'] &&
         u !== this.light['uDepth'] &&
         u !== this.light['uEnvironment']
       ) {

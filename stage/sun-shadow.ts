@@ -1,5 +1,6 @@
 // The sun's shadow: the depths that the sun sees over the model's box, redrawn when sun, hidden things or model changed.
-// Model: the sun is a disc; some samples together see it from another of its points, so that shadows soften as samples add up.
+// Model: the sun is a disc; some samples together see it from another of its points, so that shadows soften as samples add up. Two
+// maps are held, so that small pictures under another sun do not undo the picture's.
 
 import {
   Box3,
@@ -21,28 +22,58 @@ const SHADOW_PX = 1280
 /** The sun's disc, degrees across. Source: handbook-6. */
 const SUN_DISC_DEG = 0.53
 
+/** A shadow as it was drawn. */
+interface Held {
+  readonly target: WebGLRenderTarget
+  readonly fromWorld: Matrix4
+  key: string
+  place: string
+  texelM: number
+  isTinted: boolean
+}
+
 export class SunShadow {
   private readonly renderer: WebGLRenderer
   private readonly stage: StageScene
   private readonly eye = new ThreeCamera()
-  private readonly target = new WebGLRenderTarget(SHADOW_PX, SHADOW_PX, {
-    depthTexture: new DepthTexture(SHADOW_PX, SHADOW_PX, UnsignedIntType),
-    type: HalfFloatType,
-  })
-  private readonly fromWorld = new Matrix4()
-  private key = ''
+  /** The picture's own, and one for what else is drawn. */
+  private readonly own: Held
+  private other: Held | null = null
 
   constructor(renderer: WebGLRenderer, stage: StageScene) {
     this.renderer = renderer
     this.stage = stage
-    stage.light['uShadow']!.value = this.target.depthTexture
-    stage.light['uShadowFromWorld']!.value = this.fromWorld
-    stage.light['uShadowTint']!.value = this.target.texture
+    this.own = this.fresh()
+    this.use(this.own)
     this.eye.matrixAutoUpdate = this.eye.matrixWorldAutoUpdate = false
   }
 
-  /** Redraws the shadow when the sun (with a sample's place on its disc) or the hidden nodes changed. */
-  cast(sky: SkyLight, look: Appearance, place: readonly [number, number]): void {
+  private fresh(): Held {
+    const target = new WebGLRenderTarget(SHADOW_PX, SHADOW_PX, {
+      depthTexture: new DepthTexture(SHADOW_PX, SHADOW_PX, UnsignedIntType),
+      type: HalfFloatType,
+    })
+    return { target, fromWorld: new Matrix4(), key: '', place: '', texelM: 0.01, isTinted: false }
+  }
+  private use(h: Held): void {
+    const { light } = this.stage
+    light['uShadow']!.value = h.target.depthTexture
+    light['uShadowTint']!.value = h.target.texture
+    light['uShadowFromWorld']!.value = h.fromWorld
+    light['uShadowTexelM']!.value = h.texelM
+    light['uShadowTintOn']!.value = h.isTinted ? 1 : 0
+  }
+
+  /**
+   * Redraws the shadow when the sun (with a sample's place on its disc) or the hidden nodes changed. With `anyPlace` the one that is
+   * there from another place on the disc will do; what is no picture of its own (`isAside`) leaves the picture's alone.
+   */
+  cast(
+    sky: SkyLight,
+    look: Appearance,
+    place: readonly [number, number],
+    { anyPlace, isAside }: { readonly anyPlace: boolean; readonly isAside: boolean },
+  ): void {
     const { stage } = this
     const d = new Vector3(...sunDirection(sky))
     const on = sky.sunLux > 0 && d.z > 0 && look['look.sun'].shadow
@@ -53,9 +84,21 @@ export class SunShadow {
     // what is cut away goes on casting its shadow, unless the sun is let in
     const cuts = look.shown.cuts.lightIn ? look.shown.cuts : ALL_SHOWN.cuts
     const cutKey = cuts.list.length > 0 ? JSON.stringify([cuts.list, cuts.whole]) : ''
-    const key = `${d.toArray().join()}|${place.join()}|${hidden.join()}|${cutKey}|${stage.revision}`
-    if (key === this.key) return
-    this.key = key
+    const key = `${d.toArray().join()}|${hidden.join()}|${cutKey}|${stage.revision}`
+    const at = place.join()
+    const known = [this.own, this.other].find((h) => h?.key === key && (anyPlace || at === h.place))
+    if (known) return this.use(known)
+    const h = isAside ? (this.other ??= this.fresh()) : this.own
+    h.key = key
+    h.place = at
+    this.stand(h, d, place)
+    this.draw(h, look, hidden, cuts)
+    this.use(h)
+  }
+
+  /** Sets up the sun's eye: a window that fits the model's box as it is seen from a place on the sun's disc. */
+  private stand(h: Held, d: Vector3, place: readonly [number, number]): void {
+    const { stage } = this
     const spread = Math.tan((SUN_DISC_DEG * Math.PI) / 360) * 2
     const side = Math.abs(d.z) > 0.999 ? new Vector3(1, 0, 0) : new Vector3(-d.y, d.x, 0).normalize()
     const up = d.clone().cross(side)
@@ -89,28 +132,27 @@ export class SunShadow {
       r * 2.8,
     )
     this.eye.projectionMatrixInverse.copy(this.eye.projectionMatrix).invert()
-    this.fromWorld.multiplyMatrices(this.eye.projectionMatrix, this.eye.matrixWorldInverse)
-    stage.light['uShadowTexelM']!.value = Math.max(window.max.x - window.min.x, window.max.y - window.min.y) / SHADOW_PX
-    this.draw(look, hidden, cuts)
+    h.fromWorld.multiplyMatrices(this.eye.projectionMatrix, this.eye.matrixWorldInverse)
+    h.texelM = Math.max(window.max.x - window.min.x, window.max.y - window.min.y) / SHADOW_PX
   }
 
-  private draw(look: Appearance, hidden: readonly string[], cuts: Appearance['shown']['cuts']): void {
+  private draw(h: Held, look: Appearance, hidden: readonly string[], cuts: Appearance['shown']['cuts']): void {
     const { stage, renderer } = this
     stage.setHidden(hidden)
     stage.cutting.set(cuts)
     stage.prepare('shadow')
     stage.setHidden(look.shown.hidden)
     stage.cutting.set(look.shown.cuts)
-    renderer.setRenderTarget(this.target)
+    renderer.setRenderTarget(h.target)
     renderer.setClearColor(0xffffff, 1)
     renderer.clear()
     renderer.render(stage.scene, this.eye)
-    this.tint(look, hidden, cuts)
+    h.isTinted = this.tint(look, hidden, cuts)
     renderer.setClearColor(0x000000, 0)
   }
 
   /** What clear things leave of the sun, over the same depths. */
-  private tint(look: Appearance, hidden: readonly string[], cuts: Appearance['shown']['cuts']): void {
+  private tint(look: Appearance, hidden: readonly string[], cuts: Appearance['shown']['cuts']): boolean {
     const { stage } = this
     stage.setHidden(hidden)
     stage.cutting.set(cuts)
@@ -118,10 +160,11 @@ export class SunShadow {
     stage.setHidden(look.shown.hidden)
     stage.cutting.set(look.shown.cuts)
     if (any) this.renderer.render(stage.scene, this.eye)
-    stage.light['uShadowTintOn']!.value = any ? 1 : 0
+    return any
   }
 
   dispose(): void {
-    this.target.dispose()
+    this.own.target.dispose()
+    this.other?.target.dispose()
   }
 }

@@ -45,6 +45,8 @@ let wanted = 0
 let shown = 0
 /** A drag holds still after this time. */
 const HELD_MS = 350
+/** A first frame that takes longer is waited for visibly. */
+const SLOW_MS = 300
 const lastOf = (): string => `${project.id}/${props.place}`
 
 function lay(bitmap: ImageBitmap): void {
@@ -80,14 +82,29 @@ onMounted(async () => {
   isOld.value = !props.camera || !sameView(last.about, props.camera)
 })
 
-function request(camera: Camera, isMoving: boolean): void {
+/** A framing that was jumped to, while its cheap frame is under way: the refined one is asked for after it. */
+let quick: Camera | null = null
+function requestQuick(camera: Camera): void {
+  quick = camera
+  refined.value = null
+  const asked = request(camera, true)
+  // a slow one: what still shows is of the old framing
+  setTimeout(() => quick === camera && (isOld.value = hasPicture.value), SLOW_MS)
+  void (asked ?? Promise.resolve()).finally(() => {
+    if (quick !== camera) return
+    quick = null
+    if (props.camera && !props.busy) request(props.camera, false)
+  })
+}
+
+function request(camera: Camera, isMoving: boolean): Promise<void> | null {
   const w = project.workingShown
-  if (!w || !stage.ready || props.width < 10) return
+  if (!w || !stage.ready || props.width < 10) return null
   const mine = ++wanted
   const jumps = !isMoving && !(shownCamera && sameView(shownCamera, camera))
   if (!isMoving) refined.value = null
   if (jumps && hasPicture.value) isOld.value = true
-  stage
+  return stage
     .picture(
       {
         camera,
@@ -124,7 +141,18 @@ const dragged = () =>
     project.workingShown && focusing.blur(project.workingShown)?.focusM,
     ...PICTURE_PARTS.map((p) => project.workingShown && getPart(project.workingShown, p)),
   ] as const
-watch(dragged, ([camera, isMoving]) => camera && isMoving && request(camera, true), { flush: 'post' })
+// before the panels are drawn anew: the picture is drawn elsewhere meanwhile
+watch(dragged, ([camera, isMoving]) => camera && isMoving && request(camera, true), { flush: 'pre' })
+// a framing that is typed or recalled is seen at once, cheaply
+watch(
+  () => props.camera,
+  (camera, old) => {
+    const isJump = camera && old && !props.busy && hasPicture.value && !(shownCamera && sameView(shownCamera, camera))
+    if (isJump) requestQuick(camera)
+    else if (quick !== camera) quick = null
+  },
+  { flush: 'pre' },
+)
 // a drag that holds still is seen as it will be
 watchDebounced(dragged, ([camera, isMoving]) => camera && isMoving && request(camera, false), {
   debounce: HELD_MS,
@@ -141,7 +169,10 @@ watchDebounced(
       stage.ready,
       project.working && outdoors.isOutdoors(project.working),
     ] as const,
-  ([camera, isMoving]) => camera && !isMoving && request(camera, false),
+  ([camera, isMoving]) => {
+    if (!camera || isMoving) return
+    if (quick !== camera) request(camera, false)
+  },
   { debounce: 40, immediate: true, flush: 'post' },
 )
 onBeforeUnmount(() => {
