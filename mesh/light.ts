@@ -5,7 +5,7 @@
 // Rejected: occlusion per vertex (50 times the rays for walls made of two triangles).
 
 import { halton } from '#core/base'
-import type { Vec3 } from '#core/math'
+import type { Box, Vec3 } from '#core/math'
 import type { Shown } from '#core/section'
 import {
   irradiance,
@@ -44,6 +44,8 @@ export const BAKE_DEFAULTS = { places: 900, raysPerPlace: 64, bounces: 3 } as co
 
 /** A place is inside a solid when this share of its rays meets back faces. */
 const BURIED = 0.3
+/** Of a place outside the model this share already tells that it lies behind walls without thickness: the sky there is not the room's. */
+const BEHIND = 0.04
 /** Looks at what shines by itself, from each place. */
 const LOOKS = 24
 /** So near to a lamp of the file lies its own shade. */
@@ -152,7 +154,7 @@ async function gather(
         out.light[o + k] = lit * albedo * SUN_COLOUR[k]!
       }
     })
-    out.buried[cell] = backs > rays * BURIED ? 1 : 0
+    out.buried[cell] = backs > rays * (isWithin(at, scene.facts.box) ? BURIED : BEHIND) ? 1 : 0
     if (!out.buried[cell]) {
       const nearM = Math.min(...grid.step) * 0.4
       shine(out.shone, cell, at, emitters.looks(at, LOOKS, halton(cell + 1, 5), nearM), cast)
@@ -166,6 +168,8 @@ async function gather(
   }
   return out
 }
+
+const isWithin = (p: Vec3, { min, max }: Box): boolean => p.every((v, k) => v >= min[k]! && v <= max[k]!)
 
 /** What a place receives from a lamp of the file. */
 function rayOf(lamp: Lamp, at: Vec3, leastM: number): Look {

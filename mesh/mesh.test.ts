@@ -149,6 +149,14 @@ describe('baked light', () => {
     const stop = bakeLight(room, { sky, pause: () => Promise.reject(new Error('enough')) })
     await expect(stop).rejects.toThrow('enough')
   })
+  it('has no sky in a closed room whose walls have no thickness, in its corners neither', async () => {
+    const { soup, facts } = soupOf(await loadGlb(glbOf([new Pen('Shell').use('plaster').box(0, 0, 0, 7, 5, 3, { bevel: 0 }).node()]), { textures: false })) // prettier-ignore
+    // seen from inside alone
+    const indices = soup.indices.map((_, i) => soup.indices[i - (i % 3) + 2 - (i % 3)]!)
+    const v = await bakeLight(new MeshScene({ ...soup, indices }, facts), { sky, places: 900, raysPerPlace: 64 })
+    for (const p of [[3.5, 2.5, 1.5], [0.05, 0.05, 0.05], [6.9, 2.5, 0.1], [3.5, 4.9, 2.9], [6.95, 4.95, 1]] as const) // prettier-ignore
+      expect(level(v, p), p.join()).toBeLessThan(20)
+  })
   it('comes in where cuts let it: through walls that are cut away as if they were not there', async () => {
     const room = await sceneOf(roomGlb())
     const low: Cut = { id: 'a', name: 'A', on: true, reversed: false, kind: 'level', heightM: 0.1 }
