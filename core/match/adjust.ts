@@ -21,6 +21,8 @@ export interface AdjustOptions {
   /** Noise that knowledge of unknowns is weighed against, pixels. */
   readonly noisePx?: number
   readonly steps?: number
+  /** What is known of unknowns beforehand; the start, where left out. */
+  readonly priors?: Estimate
 }
 export interface Adjusted {
   readonly estimate: Estimate
@@ -128,7 +130,7 @@ class Problem {
   constructor(views: readonly PhotoView[], start: Estimate, layout: Layout, options: AdjustOptions) {
     this.#views = views
     this.#layout = layout
-    this.#start = start
+    this.#start = options.priors ?? start
     this.#huberPx = options.huberPx ?? Infinity
     this.#noisePx = options.noisePx ?? USUAL_NOISE_PX
   }

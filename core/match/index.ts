@@ -1,6 +1,18 @@
 // Door of core/match: the camera of a photograph from lines and points, with its error bars.
 export { matchBundles, matchLines, type LineMatch, type LinesAsked } from './lines.ts'
 export { matchPoints, type PointMatch, type PointsAsked } from './points.ts'
+export { leaveOneOut, matchPhoto, pairsOfLength, type LeftOut, type PhotoAsked, type PhotoMatch } from './photo.ts'
 export { matchViews, type ViewsAsked, type ViewsMatch } from './views.ts'
 export type { MatchReason } from './refusals.ts'
-export type { PhotoLine, PhotoPair, PhotoView, PicturePlace, Segment } from './types.ts'
+export type {
+  Estimate,
+  PhotoLens,
+  PhotoLine,
+  PhotoPair,
+  PhotoView,
+  PicturePlace,
+  Segment,
+  Treatment,
+  Treatments,
+  Unknown,
+} from './types.ts'
