@@ -9,6 +9,7 @@ import { check, fit, readings, standRay } from './framing.ts'
 import { distortion } from './distortion.ts'
 import { dragGaps, lensNumbers } from './live.ts'
 import { lens } from './lens.ts'
+import { match } from './match.ts'
 import { cutPictures, sections } from './sections.ts'
 import { openThousand, refuseLong } from './storage.ts'
 import { bare, benchPage, median, ms, table, type Row } from './harness.ts'
@@ -102,6 +103,7 @@ for (const part of [
   distortion,
   dragGaps,
   lensNumbers,
+  match,
   pickRay,
   million,
   memory,

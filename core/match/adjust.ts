@@ -300,8 +300,9 @@ export function adjust(views: readonly PhotoView[], start: Estimate, options: Ad
     }
     solveInPlace(damped, n, step)
     const next = stepped(w, layout, step)
-    const then = next.lens.focalPx > 0 ? problem.look(next, other) : Infinity
+    const then = next.lens.focalPx > 0 ? problem.look(next) : Infinity
     if (then <= cost) {
+      problem.look(next, other)
       const still = isStill(step, sums) || cost - then <= 1e-13 * cost
       w = next
       ;[sums, other] = [other, sums]
@@ -310,7 +311,8 @@ export function adjust(views: readonly PhotoView[], start: Estimate, options: Ad
       damping = Math.max(damping / 5, 1e-15)
       grow = 2
     } else {
-      if (isStill(step, sums)) converged = true
+      // a step that is lost in rounding is none
+      if (isStill(step, sums) || then - cost <= 1e-12 * cost) converged = true
       damping *= grow
       grow *= 2
       if (damping > 1e15) converged = true
@@ -325,7 +327,7 @@ export function adjust(views: readonly PhotoView[], start: Estimate, options: Ad
     cost,
     observations: views.reduce((s, v) => s + observationsOf(v), layout.slots.filter((x) => typeof x.treatment === 'object').length), // prettier-ignore
     unknowns: layout.slots.map(({ view, name }) => [view, name] as const),
-    normal: asAngles(views, start, w, layout, options),
+    normal: asAngles(sums, w, layout),
     converged,
   }
 }
@@ -341,19 +343,23 @@ function isStill(step: Float64Array, { normal, size }: Sums): boolean {
 }
 
 /** The full normal matrix with turns told as bearing, tilt and roll, whichever way they were solved. */
-function asAngles(
-  views: readonly PhotoView[],
-  start: Estimate,
-  w: Working,
-  layout: Layout,
-  options: AdjustOptions,
-): Float64Array {
-  // prettier-ignore
-  const n = layout.slots.length
-  const sums = new Sums(n)
-  new Problem(views, start, { ...layout, byAngles: layout.byAngles.map(() => true) }, options).look(w, sums)
-  const out = sums.normal.slice()
-  for (let i = 0; i < n; i++)
-    for (let j = 0; j < n; j++) out[i * n + j] = sums.normal[Math.max(i, j) * n + Math.min(i, j)]!
+function asAngles({ normal, size: n }: Sums, w: Working, { columns, byAngles }: Layout): Float64Array {
+  const out = new Float64Array(n * n)
+  for (let i = 0; i < n; i++) for (let j = 0; j < n; j++) out[i * n + j] = normal[Math.max(i, j) * n + Math.min(i, j)]!
+  w.views.forEach(({ rotation }, v) => {
+    const at = columns[v]!.slice(LENS_COLUMNS, LENS_COLUMNS + 3)
+    if (byAngles[v] || at.some((c) => c < 0)) return
+    const turns = turnsOfAngles(anglesOfRotation(rotation), rotation)
+    // first the columns, then the rows
+    for (const [step, stride] of [
+      [n, 1],
+      [1, n],
+    ] as const)
+      // prettier-ignore
+      for (let k = 0; k < n; k++) {
+        const [a, b, c] = [out[k * step + at[0]! * stride]!, out[k * step + at[1]! * stride]!, out[k * step + at[2]! * stride]!] // prettier-ignore
+        for (let q = 0; q < 3; q++) out[k * step + at[q]! * stride] = a * turns[q]![0] + b * turns[q]![1] + c * turns[q]![2]
+      }
+  })
   return out
 }
