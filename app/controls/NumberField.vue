@@ -7,7 +7,6 @@ const speaking = shallowRef<symbol>()
 // A number with its unit: typed with units and sums, stepped by arrow keys and wheel, dragged by its label, reset by double click.
 // Text that cannot be read stays to be mended, with the reason; a number outside the limits gives way to the old value, and the limit
 // is told.
-import InputText from 'primevue/inputtext'
 import { computed, nextTick, onBeforeUnmount, ref, useId, watch } from 'vue'
 import { startDrag } from './drag.ts'
 import {
@@ -224,12 +223,13 @@ function reset(): void {
       >{{ label }}</label
     >
     <div class="field">
-      <InputText
+      <!-- plain: the library's own field takes as long to draw as all the rest of a panel -->
+      <input
         :id="id"
         v-model="text"
         class="num"
         :disabled="disabled"
-        :invalid="!!error"
+        :aria-invalid="error ? true : undefined"
         :data-untyped="editing ? undefined : ''"
         :aria-describedby="error ? `${id}-why` : undefined"
         autocomplete="off"
@@ -282,7 +282,7 @@ label {
 .field:focus-within {
   border-bottom-color: var(--plum);
 }
-.field :deep(input) {
+.field > input {
   flex: 1;
   min-width: 0;
   width: 40px;
@@ -290,9 +290,13 @@ label {
   background: none;
   font: 12px var(--mono);
   letter-spacing: -0.02em;
+  color: inherit;
   padding: 3px 2px;
-  box-shadow: none;
   outline-offset: -1px;
+}
+.field > input:disabled {
+  color: var(--quiet);
+  opacity: 0.6;
 }
 .ask {
   display: flex;

@@ -10,7 +10,7 @@ let stand: Stand
 let page: Page
 beforeAll(async () => {
   stand = await openStand({ demo: true })
-  page = await stand.page({ width: 1120, height: 500 })
+  page = await stand.page({ width: 1120, height: 500, samples: 4 })
 })
 afterAll(() => stand.end())
 

@@ -82,14 +82,16 @@ onMounted(async () => {
   isOld.value = !props.camera || !sameView(last.about, props.camera)
 })
 
+const shapeOf = (c: Camera | null): number | null => c && c.frame.widthPx / c.frame.heightPx
 /** A framing that was jumped to, while its cheap frame is under way: the refined one is asked for after it. */
 let quick: Camera | null = null
 function requestQuick(camera: Camera): void {
   quick = camera
   refined.value = null
   const asked = request(camera, true)
-  // a slow one: what still shows is of the old framing
-  setTimeout(() => quick === camera && (isOld.value = hasPicture.value), SLOW_MS)
+  // what still shows is of the old framing: told at once where it has another shape, else only if it stays long
+  if (shapeOf(shownCamera) === shapeOf(camera)) setTimeout(() => quick === camera && (isOld.value = true), SLOW_MS)
+  else isOld.value = true
   void (asked ?? Promise.resolve()).finally(() => {
     if (quick !== camera) return
     quick = null
