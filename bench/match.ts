@@ -4,7 +4,7 @@ import { createRequire } from 'node:module'
 import { projectPoint } from '#core/camera'
 import { seededRandom } from '#core/base'
 import type { Vec3 } from '#core/math'
-import { leaveOneOut, matchPhoto, matchViews, type PhotoAsked, type PhotoLine, type PhotoPair, type PicturePlace } from '#core/match' // prettier-ignore
+import { leaveOneOut, solvePhoto, matchViews, type PhotoAsked, type PhotoLine, type PhotoPair, type PicturePlace } from '#core/match' // prettier-ignore
 import { cameraOf } from '../tests/support/cameras.ts'
 import { median, ms, type Row } from './harness.ts'
 
@@ -39,7 +39,7 @@ const timed = (run: () => unknown, times: number): number =>
 
 export async function match(): Promise<Row[]> {
   const asked = scene()
-  const first = matchPhoto(asked)
+  const first = solvePhoto(asked)
   if (!first.ok) throw new Error(first.message)
   const { estimate } = first.value
   // a hand moves an end: the answer before is the start
@@ -49,8 +49,8 @@ export async function match(): Promise<Row[]> {
     const moved: PhotoLine = { ...asked.lines[0]!, points: [a, [b[0] + (++i % 7) - 3, b[1] + (i % 5) - 2]] }
     return { ...asked, lines: [moved, ...asked.lines.slice(1)], previous: estimate }
   }
-  const live = timed(() => matchPhoto(dragged()), 60)
-  const cold = timed(() => matchPhoto(asked), 20)
+  const live = timed(() => solvePhoto(dragged()), 60)
+  const cold = timed(() => solvePhoto(asked), 20)
   const rest = timed(() => leaveOneOut(asked, first.value), 5)
 
   // eslint-disable-next-line @typescript-eslint/no-explicit-any -- the library's types leave these functions out

@@ -1,7 +1,7 @@
 // Door of core/match: the camera of a photograph from lines and points, with its error bars.
 export { matchBundles, matchLines, type LineMatch, type LinesAsked } from './lines.ts'
 export { matchPoints, type PointMatch, type PointsAsked } from './points.ts'
-export { leaveOneOut, matchPhoto, pairsOfLength, type LeftOut, type PhotoAsked, type PhotoMatch } from './photo.ts'
+export { leaveOneOut, solvePhoto, pairsOfLength, type LeftOut, type PhotoAsked, type PhotoMatch } from './photo.ts'
 export { matchViews, type ViewsAsked, type ViewsMatch } from './views.ts'
 export type { MatchReason } from './refusals.ts'
 export type {

@@ -3,7 +3,7 @@ import { projectPoint, type Camera } from '#core/camera'
 import { seededRandom } from '#core/base'
 import type { Vec3 } from '#core/math'
 import { cameraOf } from '../../tests/support/cameras.ts'
-import { leaveOneOut, matchPhoto, pairsOfLength, type PhotoAsked } from './photo.ts'
+import { leaveOneOut, solvePhoto, pairsOfLength, type PhotoAsked } from './photo.ts'
 import type { PhotoLine, PhotoPair, PicturePlace } from './types.ts'
 
 const [W, H] = [1800, 1200]
@@ -20,7 +20,7 @@ const LINES = [...along([1, 0, 0]), ...along([0, 1, 0]), ...along([0, 0, 1])]
 const pair = (world: Vec3, camera: Camera = c): PhotoPair => ({ world, image: at(world, camera) })
 const asked = (changes: Partial<PhotoAsked>): PhotoAsked => ({ imageWidth: W, imageHeight: H, lines: LINES, pairs: [], treatments: { focalPx: 'free' }, ...changes }) // prettier-ignore
 function solved(a: PhotoAsked) {
-  const r = matchPhoto(a)
+  const r = solvePhoto(a)
   if (!r.ok) throw new Error(`${r.reason}: ${r.message}`)
   return r.value
 }
@@ -63,7 +63,7 @@ describe('what is known beforehand', () => {
   it('a focal length known to 3 % is all that a one-point picture has, and keeps its sd', () => {
     const m = solved(asked({ lines, treatments: { focalPx: { sd: 42 } }, start: { lens: { focalPx: 1380 } } }))
     expect(m.estimate.lens.focalPx).toBeCloseTo(1380, 3)
-    expect(matchPhoto(asked({ lines })).ok).toBe(false)
+    expect(solvePhoto(asked({ lines })).ok).toBe(false)
   })
   it('gives way to lines that tell better', () => {
     const m = solved(asked({ pairs: [pair([2, 2, 0]), pair([5, 5, 3])], treatments: { focalPx: { sd: 200 } }, start: { lens: { focalPx: 1200 } } })) // prettier-ignore
@@ -120,7 +120,7 @@ describe('refused by name', () => {
     ['one-direction', { lines: along([1, 0, 0]).slice(0, 2) }],
     ['few-points', { lines: [], pairs: [pair([2, 2, 0]), pair([5, 5, 3])] }],
   ] as const)('%s', (reason, changes) => {
-    const r = matchPhoto(asked(changes as Partial<PhotoAsked>))
+    const r = solvePhoto(asked(changes as Partial<PhotoAsked>))
     expect(r.ok ? 'solved' : r.reason).toBe(reason)
   }) // prettier-ignore
 })

@@ -60,7 +60,7 @@ const ALIKE = 0.98
 /** Of a focal length that is hardly told, and the noise that is there at least, pixels. */
 const [VAGUE, LEAST_NOISE_PX] = [0.5, 0.25]
 /** The camera of a photograph; with `previous` in a millisecond or two, without in some tens. See `MatchReason` for refusals. */
-export function matchPhoto(asked: PhotoAsked): Result<PhotoMatch, MatchReason> {
+export function solvePhoto(asked: PhotoAsked): Result<PhotoMatch, MatchReason> {
   const fault = faultOf(asked)
   if (fault) return cannot(fault)
   const lens = lensOf(asked)
