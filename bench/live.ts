@@ -113,6 +113,18 @@ async function answers(page: Page, times: number, input: (i: number) => Promise<
   return taken
 }
 
+/** How soon the picture answers six moves of a drag. */
+async function answersToDrag(page: Page, x: number, y: number): Promise<number[]> {
+  await page.mouse.move(x, y)
+  await page.mouse.down()
+  await page.mouse.move(x + 6, y)
+  await page.waitForTimeout(300)
+  const taken = await answers(page, 6, (i) => page.mouse.move(x + 12 + 6 * (i % 5), y))
+  await page.mouse.up()
+  await pictureAt(page, 'all')
+  return taken
+}
+
 /** A focal length typed and dragged, against a frame of the same picture while it is turned by hand. */
 export async function lensNumbers(): Promise<Row[]> {
   const { stand, page } = await openHall()
@@ -123,22 +135,12 @@ export async function lensNumbers(): Promise<Row[]> {
   await recordPictures(page)
   const from = await middle(page, 'picture')
   const label = (await page.locator('label', { hasText: 'Focal length' }).first().boundingBox())!
-  const dragged = async (x: number, y: number): Promise<number[]> => {
-    await page.mouse.move(x, y)
-    await page.mouse.down()
-    await page.mouse.move(x + 6, y)
-    await page.waitForTimeout(300)
-    const taken = await answers(page, 6, (i) => page.mouse.move(x + 12 + 6 * (i % 5), y))
-    await page.mouse.up()
-    await pictureAt(page, 'all')
-    return taken
-  }
   const turned: number[] = []
   const byDrag: number[] = []
   // in turns, so that a slow minute falls on both
   for (let i = 0; i < 4; i++) {
-    turned.push(...(await dragged(from.x, from.y)))
-    byDrag.push(...(await dragged(label.x + 20, label.y + label.height / 2)))
+    turned.push(...(await answersToDrag(page, from.x, from.y)))
+    byDrag.push(...(await answersToDrag(page, label.x + 20, label.y + label.height / 2)))
   }
   await focal.focus()
   // by keys alone: what looks for a field by its label walks through the whole page, in the page

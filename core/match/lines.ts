@@ -11,7 +11,7 @@ import { cannot, cannotTell, type MatchReason } from './refusals.ts'
 import { lineDistances, straightened, towardsOf } from './residuals.ts'
 import { anglesOfRotation, rotationOf, type Rotation } from './rotation.ts'
 import { inOrder, startFromLines } from './start-lines.ts'
-import { spreadOf, type Spread } from './spread.ts'
+import { sdOf, spreadOf, type Spread } from './spread.ts'
 import { NO_DISTORTION, type Estimate, type PhotoLine, type PicturePlace, type Segment, type Treatments, type Unknown } from './types.ts' // prettier-ignore
 import { bundlesOf, scaleOf, spreadDeg } from './vanishing.ts'
 
@@ -134,10 +134,7 @@ function solved(lines: readonly PhotoLine[], start: Estimate, treatments: Treatm
   return {
     adjusted,
     spread,
-    sdOf: (name) => {
-      const i = adjusted.unknowns.findIndex(([, n]) => n === name)
-      return i < 0 ? 0 : (spread.sd?.[i] ?? Infinity)
-    },
+    sdOf: (name) => sdOf(adjusted, spread, name),
   }
 }
 /** Whether the lens folds within the picture. */

@@ -3,6 +3,7 @@
 // pairs otherwise, or from the answer before while a hand is dragging. Each line and pair is left out once to tell how much it says.
 // Source: handbook-9; hartley2004. Space: picture pixels from the top left corner; world metres, Z up.
 
+import { LuDecomposition, Matrix } from 'ml-matrix'
 import { ok, type Result } from '../base/index.ts'
 import type { Pose } from '../camera/index.ts'
 import { add, dot, length, normalize, scale, type Vec3 } from '../math/index.ts'
@@ -182,31 +183,23 @@ function stationFor(
     const awayM = heightM === null || Math.abs(ray[2]) < 1e-9 ? 5 : (world[2] - heightM) / ray[2]
     return awayM > 0 ? add(world, scale(ray, -awayM)) : null
   }
-  const m = new Float64Array(9)
-  const b = [0, 0, 0]
+  const m = Matrix.zeros(3, 3)
+  const b = Matrix.zeros(3, 1)
   pairs.forEach(({ world }, i) => {
     const r = rays[i]!
     const along = dot(r, world)
     for (let p = 0; p < 3; p++) {
-      b[p] = b[p]! + world[p]! - r[p]! * along
-      for (let q = 0; q < 3; q++) m[3 * p + q] = m[3 * p + q]! + (p === q ? 1 : 0) - r[p]! * r[q]!
+      b.set(p, 0, b.get(p, 0) + world[p]! - r[p]! * along)
+      for (let q = 0; q < 3; q++) m.set(p, q, m.get(p, q) + (p === q ? 1 : 0) - r[p]! * r[q]!)
     }
   })
-  const station = solved3(m, b)
+  const lu = new LuDecomposition(m)
+  // all along one ray
+  if (lu.isSingular() || !(Math.abs(lu.determinant) > 1e-12)) return null
+  const station = lu.solve(b).to1DArray() as unknown as Vec3
   // all before it, for most of them
-  return station && pairs.filter(({ world }, i) => dot(add(world, scale(station, -1)), rays[i]!) > 0).length * 2 > pairs.length ? station : null // prettier-ignore
+  return pairs.filter(({ world }, i) => dot(add(world, scale(station, -1)), rays[i]!) > 0).length * 2 > pairs.length ? station : null // prettier-ignore
 }
-function solved3(m: Float64Array, b: readonly number[]): Vec3 | null {
-  const minor = (i: number, j: number): number => {
-    const [a, c] = [(i + 1) % 3, (i + 2) % 3]
-    const [d, e] = [(j + 1) % 3, (j + 2) % 3]
-    return m[3 * a + d]! * m[3 * c + e]! - m[3 * a + e]! * m[3 * c + d]!
-  }
-  const det = [0, 1, 2].reduce((s, j) => s + m[j]! * minor(0, j), 0)
-  if (!(Math.abs(det) > 1e-12)) return null
-  return [0, 1, 2].map((j) => [0, 1, 2].reduce((s, i) => s + minor(i, j) * b[i]!, 0) / det) as unknown as Vec3
-}
-
 function rmsOf(view: PhotoView, e: Estimate): number {
   const { squares, count } = lineMisses(view.lines, e)
   const sum = missesOf(e, view.pairs).reduce((s, [x, y]) => s + x * x + y * y, squares)

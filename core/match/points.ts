@@ -11,7 +11,7 @@ import { folds } from './lines.ts'
 import { cannot, cannotTell, type MatchReason } from './refusals.ts'
 import { pairMiss, type State } from './residuals.ts'
 import { rotationOf } from './rotation.ts'
-import { spreadOf, type Spread } from './spread.ts'
+import { sdOf, spreadOf, type Spread } from './spread.ts'
 import { FOCALS, layOf, startFromPoints } from './start-points.ts'
 import { NO_DISTORTION, type Estimate, type PhotoLens, type PhotoPair, type PicturePlace, type Treatments, type Unknown } from './types.ts' // prettier-ignore
 
@@ -188,10 +188,7 @@ function toldOf(
 ): PointMatch {
   // prettier-ignore
   const { lens, poses } = a.estimate
-  const sdOf = (name: Unknown): number => {
-    const i = a.unknowns.findIndex(([, n]) => n === name)
-    return i < 0 ? 0 : spread.sd![i]!
-  }
+  const sd = (name: Unknown): number => sdOf(a, spread, name)
   return {
     pose: poses[0]!,
     focalPx: lens.focalPx,
@@ -200,13 +197,13 @@ function toldOf(
     rmsPx: Math.sqrt(a.cost / used),
     residualsPx: missesOf(a.estimate, pairs),
     sd: {
-      focalPx: sdOf('focalPx'),
-      principal: [sdOf('principalX'), sdOf('principalY')],
-      k1: sdOf('k1'),
-      station: [sdOf('stationX'), sdOf('stationY'), sdOf('stationZ')],
-      bearingDeg: sdOf('bearingDeg'),
-      tiltDeg: sdOf('tiltDeg'),
-      rollDeg: sdOf('rollDeg'),
+      focalPx: sd('focalPx'),
+      principal: [sd('principalX'), sd('principalY')],
+      k1: sd('k1'),
+      station: [sd('stationX'), sd('stationY'), sd('stationZ')],
+      bearingDeg: sd('bearingDeg'),
+      tiltDeg: sd('tiltDeg'),
+      rollDeg: sd('rollDeg'),
     },
     freedom: spread.freedom,
     wrong,

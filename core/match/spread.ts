@@ -52,3 +52,9 @@ function looseOf(scaled: Float64Array, n: number, unknowns: Adjusted['unknowns']
   const shares = unknowns.map(([, name], i) => ({ name, share: Math.abs(eigenvectorMatrix.get(i, least)) }))
   return shares.filter((s) => s.share > 0.2).sort((x, y) => y.share - x.share).map((s) => s.name) // prettier-ignore
 }
+
+/** One sigma of an unknown; 0 where it was held, Infinity where nothing tells it. */
+export function sdOf(a: Adjusted, { sd }: Spread, name: Unknown): number {
+  const i = a.unknowns.findIndex(([, n]) => n === name)
+  return i < 0 ? 0 : (sd?.[i] ?? Infinity)
+}
