@@ -154,7 +154,14 @@ describe('baked light', () => {
     // seen from inside alone
     const indices = soup.indices.map((_, i) => soup.indices[i - (i % 3) + 2 - (i % 3)]!)
     const v = await bakeLight(new MeshScene({ ...soup, indices }, facts), { sky, places: 900, raysPerPlace: 64 })
-    for (const p of [[3.5, 2.5, 1.5], [0.05, 0.05, 0.05], [6.9, 2.5, 0.1], [3.5, 4.9, 2.9], [6.95, 4.95, 1]] as const) // prettier-ignore
+    for (const p of [
+      [3.5, 2.5, 1.5],
+      [0.05, 0.05, 0.05],
+      [6.9, 2.5, 0.1],
+      [3.5, 4.9, 2.9],
+      [6.95, 4.95, 1],
+    ] as const)
+      // prettier-ignore
       expect(level(v, p), p.join()).toBeLessThan(20)
   })
   it('comes in where cuts let it: through walls that are cut away as if they were not there', async () => {
