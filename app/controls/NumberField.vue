@@ -59,6 +59,7 @@ const props = withDefaults(
 const emit = defineEmits<{ change: [value: number]; live: [value: number]; settle: []; cancel: [from: number] }>()
 
 const id = useId()
+const input = ref<HTMLInputElement | null>(null)
 const me = Symbol('field')
 const text = ref('')
 const error = ref('')
@@ -66,14 +67,14 @@ const error = ref('')
 const asked = ref<{ readonly typed: number; readonly guess: LikelierUnit } | null>(null)
 const editing = ref(false)
 
-const shown = computed(() => {
-  const v = props.modelValue
+const shown = computed(() => asShown(props.modelValue))
+function asShown(v: number): string {
   if (props.kind === 'length') return formatLength(v, props.unit)
   const fixed = v.toFixed(props.digits)
   const zero = Number(fixed) === 0
   const plain = zero ? fixed.replace('-', '') : fixed.replace('-', '−')
   return props.sign && !zero && v > 0 ? `+${plain}` : plain
-})
+}
 const unitText = computed(() => (props.kind === 'length' ? lengthSuffix(props.unit) : props.suffix))
 watch(shown, (s) => !editing.value && (text.value = s), { immediate: true })
 
@@ -144,6 +145,9 @@ function put(value: number): void {
   error.value = ''
   asked.value = null
   editing.value = false
+  // written while nothing else has changed: later the page would be laid out in the midst of its drawing
+  text.value = asShown(value)
+  if (input.value) input.value.value = text.value
   // what was refused (a lock) or rounded shows as it really is
   void nextTick(() => (text.value = shown.value))
   emit('change', value)
@@ -159,17 +163,16 @@ function leave(e: FocusEvent): void {
   else if (error.value) restore()
   editing.value = false
 }
-function enter(e: KeyboardEvent): void {
+function enter(): void {
   commit()
-  const input = e.target as HTMLInputElement
-  if (!editing.value) requestAnimationFrame(() => input.select())
+  if (!editing.value) requestAnimationFrame(() => input.value?.select())
 }
-function escape(e: KeyboardEvent): void {
+function escape(): void {
   text.value = shown.value
   error.value = ''
   asked.value = null
   editing.value = false
-  ;(e.target as HTMLInputElement).blur()
+  input.value?.blur()
 }
 const factor = (e: { shiftKey: boolean; altKey: boolean }): number => (e.shiftKey ? 10 : e.altKey ? 0.1 : 1)
 function stepBy(e: KeyboardEvent | WheelEvent, direction: number): void {
@@ -226,6 +229,7 @@ function reset(): void {
       <!-- plain: the library's own field takes as long to draw as all the rest of a panel -->
       <input
         :id="id"
+        ref="input"
         v-model="text"
         class="num"
         :disabled="disabled"

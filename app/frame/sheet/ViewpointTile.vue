@@ -6,7 +6,7 @@ import { computed, nextTick, ref, watch } from 'vue'
 import { CAMERA_PARTS, keptNames, partLabel, type Viewpoint } from '#model'
 import { useProject } from '../../stores/project.ts'
 import FramingThumb from '../thumbs/FramingThumb.vue'
-import { shownBy } from '../thumbs/thumbs.ts'
+import { useShownBy } from '../thumbs/thumbs.ts'
 
 const props = defineProps<{ viewpoint: Viewpoint; index: number; renaming: boolean }>()
 const emit = defineEmits<{
@@ -22,6 +22,7 @@ const item = ref<HTMLElement | null>(null)
 // touch and pen have no other button: held, a tile opens its menu
 onLongPress(item, (e) => e.pointerType !== 'mouse' && emit('menu', e), { delay: 550, distanceThreshold: 8 })
 const input = ref<HTMLInputElement | null>(null)
+const shown = useShownBy(() => props.viewpoint)
 const isNow = computed(() => project.recalled?.id === props.viewpoint.id)
 const words = computed(
   () =>
@@ -60,7 +61,7 @@ const renamed = (e: Event): void => void (props.renaming && emit('renamed', (e.t
       @click="emit('recall')"
       @keydown="emit('keydown', $event)"
     >
-      <FramingThumb :setup="project.document ? shownBy(project.document, viewpoint) : null" :words="words" />
+      <FramingThumb :setup="shown" :words="words" />
       <span class="marks" aria-hidden="true"
         ><i v-for="p in CAMERA_PARTS" :key="p" :class="{ kept: viewpoint.parts[p] }"
       /></span>

@@ -27,17 +27,34 @@ const HEIGHT_PX = 186
 /** Shown for so long before it is drawn. */
 const STAYS_MS = 150
 
+/** What viewpoints show of the present work. */
+const PRESENT = ['look', 'focus', 'exposure', 'visible'] as const
+interface Present {
+  readonly subject: ProjectDocument['subject']
+  readonly working: Pick<Setup, (typeof PRESENT)[number]>
+}
 /** What a viewpoint shows by itself: its kept parts over plain ones, in the project's present light. Null without a stand. */
-export function shownBy(doc: ProjectDocument, vp: Viewpoint): Setup | null {
+export function shownBy({ subject, working }: Present, vp: Viewpoint): Setup | null {
   if (!vp.parts.stand) return null
-  const base: Setup = {
-    ...newSetup(doc.subject, vp.parts.stand),
-    look: doc.working.look,
-    focus: doc.working.focus,
-    exposure: doc.working.exposure,
-    visible: doc.working.visible,
-  }
-  return mergeParts(base, vp.parts)
+  const { look, focus, exposure, visible } = working
+  return mergeParts({ ...newSetup(subject, vp.parts.stand), look, focus, exposure, visible }, vp.parts)
+}
+/** The present work part by part: of what does not change, nothing is worked out again. */
+const usePresent = createSharedComposable((): ComputedRef<Present | null> => {
+  const project = useProject()
+  const subject = computed(() => project.document?.subject)
+  const parts = PRESENT.map((p) => [p, computed(() => project.document?.working[p])] as const)
+  return computed(
+    () =>
+      subject.value && {
+        subject: subject.value,
+        working: Object.fromEntries(parts.map(([p, v]) => [p, v.value])) as unknown as Present['working'],
+      },
+  ) as ComputedRef<Present | null>
+})
+export function useShownBy(viewpoint: () => Viewpoint): ComputedRef<Setup | null> {
+  const present = usePresent()
+  return computed(() => present.value && shownBy(present.value, viewpoint()))
 }
 
 /** A small picture, and whether it shows the framing as it was before light, model or what is hidden changed. */
