@@ -8,7 +8,7 @@ export const LAYERS = {
   model: { layers: ['core'], packages: ['zod', 'rfc6902'] },
   formats: {
     layers: ['core', 'mesh', 'model'],
-    packages: ['three', 'fflate', 'earcut', '@gltf-transform', 'draco3d', 'meshoptimizer'],
+    packages: ['three', 'fflate', 'earcut', '@gltf-transform', 'draco3d', 'meshoptimizer', 'exifreader'],
   },
   workers: { layers: ['core', 'mesh', 'formats'], packages: ['comlink', 'draco3d'] },
   stage: { layers: ['core', 'mesh', 'model', 'formats', 'workers'], packages: ['three', 'comlink'] },
@@ -37,9 +37,10 @@ export const LAYERS = {
 
 /** Rooms of `app/` -> what below them they may import; arrows go down only. */
 export const ROOMS = {
-  shell: ['projects', 'bring', 'frame', 'actions', 'controls', 'stores', 'api', 'text'],
+  shell: ['projects', 'bring', 'frame', 'photograph', 'actions', 'controls', 'stores', 'api', 'text'],
   projects: ['bring', 'controls', 'stores', 'api', 'text'],
   frame: ['bring', 'actions', 'controls', 'stores', 'api', 'text'],
+  photograph: ['bring', 'actions', 'controls', 'stores', 'api', 'text'],
   bring: ['controls', 'stores', 'api', 'text'],
   actions: ['controls', 'stores', 'text'],
   controls: ['text'],

@@ -16,6 +16,7 @@ export interface Applied {
 export type CommandReason =
   | 'unknown-model'
   | 'unknown-set'
+  | 'unknown-photo'
   | 'same-key'
   | 'unknown-viewpoint'
   | 'unknown-framing'

@@ -2,6 +2,7 @@
 import type { ModelCommand } from './models.ts'
 import type { EditPart, PartName, PartValue, Setup } from './parts.ts'
 import type { ProjectDocument, TrailStep } from './schema.ts'
+import type { PhotoCommand } from './photos.ts'
 import type { SetCommand } from './set-commands.ts'
 import type { Stamp, Stepping } from './trail.ts'
 
@@ -53,3 +54,4 @@ export type Command =
     }
   | ModelCommand
   | SetCommand
+  | PhotoCommand

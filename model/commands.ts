@@ -10,6 +10,7 @@ import type { Command } from './command-types.ts'
 import { applyModelCommand } from './models.ts'
 import type { ProjectDocument } from './schema.ts'
 import { applySetCommand } from './set-commands.ts'
+import { applyPhotoCommand } from './photos.ts'
 import { firstFault } from './validate.ts'
 import { applyListCommand } from './viewpoint-commands.ts'
 
@@ -47,6 +48,10 @@ function carriedOut(doc: ProjectDocument, command: Command): Result<Applied, Com
     case 'changeSet':
     case 'deleteSet':
       return applySetCommand(doc, command)
+    case 'addPhoto':
+    case 'removePhoto':
+    case 'changePhoto':
+      return applyPhotoCommand(doc, command)
     default:
       return applyListCommand(doc, command)
   }

@@ -21,6 +21,16 @@ export { packed, unpacked, unpackedAfter, type PackedDocument } from './packing.
 export { applyPatch, patchBetween, type Patch, type PatchOp } from './patch.ts'
 export { fingerprint } from './fingerprint.ts'
 export { patchFault } from './validate.ts'
+// photographs
+export { askedOf, bundleDirection, cameraOfMatch, estimateOf, newMatch, setupOfMatch, solvedOf, usualBundles, type SolvedCamera } from './photo-camera.ts' // prettier-ignore
+export {
+  MATCH_LIMITS,
+  PHOTO_LIMIT_PX,
+  type Bundle,
+  type MatchScale,
+  type Photo,
+  type PhotoMatchPart,
+} from './photos.ts'
 // parts of a Setup
 export {
   CAMERA_PARTS,

@@ -266,4 +266,10 @@ export const sunSchema = z.object({
   shadow: onOff,
 })
 export const hazeSchema = z.object({ on: onOff, visibilityM: finite.positive().max(1e6) })
-export const backdropSchema = z.object({ kind: z.enum(['colour', 'sky']), colour })
+/** Behind the model: a colour, the sky, or a photograph of the project. */
+export const backdropSchema = z.object({
+  kind: z.enum(['colour', 'sky', 'photo']),
+  colour,
+  /** The photograph, by its id; what its masks take in stands before the model. */
+  photoId: id.optional(),
+})

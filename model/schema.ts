@@ -9,6 +9,7 @@ import { TABLE_SIDE } from '#core/optics'
 import { MATERIAL_CLASSES } from '#core/section'
 import { list, names } from './lists.ts'
 import { angle, ownVec3, finite, frameSchema, id, lensSchema, name, onOff, standSchema, vec3 } from './part-schemas.ts'
+import { matchFault, photoSchema } from './photos.ts'
 import { keptPartsSchema, partNameSchema, setupSchema } from './parts.ts'
 
 export const viewpointSchema = z.object({ id, name, parts: keptPartsSchema, locked: onOff })
@@ -29,6 +30,7 @@ export const LIST_LIMITS = {
   objectSets: 200,
   tables: 8,
   people: 10_000,
+  photos: 100,
 } as const
 /** Longest label of a step of the trail. */
 export const LABEL_LIMIT = 120
@@ -124,6 +126,8 @@ export const documentFields = {
   objectSets: list(objectSetSchema, LIST_LIMITS.objectSets).optional(),
   /** Colour tables brought in. Left out as long as there was none. */
   tables: list(tableSchema, LIST_LIMITS.tables).optional(),
+  /** Photographs and what is known of their cameras. Left out as long as there was none. */
+  photos: list(photoSchema, LIST_LIMITS.photos).optional(),
   /** Classes of materials set by hand, by name: how their cut faces are hatched. Left out as long as there was none. */
   materialClasses: z
     .record(z.string().min(1).max(500), z.enum(MATERIAL_CLASSES))
@@ -141,4 +145,5 @@ export const projectSchema = z
     path: ['models'],
     message: 'two models have the same key',
   })
+  .refine((d) => matchFault(d.photos ?? []) === null, { path: ['photos'], message: 'do not hold together' })
 export type ProjectDocument = z.infer<typeof projectSchema>

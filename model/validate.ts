@@ -4,6 +4,7 @@
 
 import { z } from 'zod'
 import { CELLS, getPart, PART_TABLE, partLabel, PARTS } from './parts.ts'
+import { matchFault, photoSchema } from './photos.ts'
 import {
   documentFields,
   leftBehindSchema,
@@ -24,6 +25,7 @@ export function firstFault(before: ProjectDocument, after: ProjectDocument): str
     itemFault('steps', 'Trail', trailStepSchema, before.trail.steps, after.trail.steps) ??
     itemFault('models', 'Model', modelSchema, before.models, after.models) ??
     itemFault('objectSets', 'Set', objectSetSchema, before.objectSets ?? [], after.objectSets ?? []) ??
+    itemFault('photos', 'Photograph', photoSchema, before.photos ?? [], after.photos ?? []) ??
     fieldFault(before, after) ??
     crossFault(after)
   )
@@ -96,7 +98,14 @@ export function patchFault(before: ProjectDocument, after: ProjectDocument): str
   const odd = Object.keys(after).find((k) => !(k in documentFields))
   if (odd !== undefined) return `Project: it has no “${odd.slice(0, 40)}”.`
   if (after.schemaVersion !== before.schemaVersion) return 'Project: its version cannot be changed.'
-  const lists = [after.viewpoints, after.leftBehind, after.trail?.steps, after.models, after.objectSets ?? []]
+  const lists = [
+    after.viewpoints,
+    after.leftBehind,
+    after.trail?.steps,
+    after.models,
+    after.objectSets ?? [],
+    after.photos ?? [],
+  ]
   if (!lists.every(Array.isArray) || typeof after.working !== 'object' || after.working === null)
     return 'Project: a list is missing.'
   if (!setupShape.safeParse(after.working).success) return 'Setup: a part is missing.'
@@ -111,5 +120,5 @@ export function crossFault(doc: ProjectDocument): string | null {
   if (new Set(doc.viewpoints.map((v) => v.id)).size !== doc.viewpoints.length)
     return 'Viewpoints: two have the same id.'
   if (new Set(doc.models.map((m) => m.key)).size !== doc.models.length) return 'Models: two have the same key.'
-  return null
+  return matchFault(doc.photos ?? [])
 }

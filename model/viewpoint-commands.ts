@@ -6,6 +6,7 @@ import type { Command } from './command-types.ts'
 import type { ModelCommand } from './models.ts'
 import { pickParts, type PartName } from './parts.ts'
 import { findViewpoint, keepingPlan, withoutViewpoint, withSources } from './recalled.ts'
+import type { PhotoCommand } from './photos.ts'
 import type { SetCommand } from './set-commands.ts'
 import { NAME_LIMIT, type ProjectDocument, type Viewpoint } from './schema.ts'
 
@@ -13,6 +14,7 @@ export type ListCommand = Exclude<
   Command,
   | ModelCommand
   | SetCommand
+  | PhotoCommand
   | { type: 'moveCamera' | 'trailTo' | 'passed' | 'recall' | 'takeBack' | 'putBack' | 'setPart' }
 >
 type Changed = Result<Applied, CommandReason>

@@ -9,6 +9,7 @@ import { setImmediate as breathe } from 'node:timers/promises'
 import type { DataSource, EntityManager } from 'typeorm'
 import { AppError } from '#core/base'
 import { glbHeader } from '#formats/gltf'
+import { photoTypeOf } from '#formats/photo'
 import { AssetChunkEntity, AssetEntity, type Asset } from './storage/entities.ts'
 import type { Writer } from './storage/writer.ts'
 
@@ -78,6 +79,7 @@ export class Assets {
       )
     }
     let promised: number | null = null
+    let isKnown = incoming.mediaType === GLB_TYPE
     for await (const piece of received(incoming.body)) {
       sizeBytes += piece.length
       if (sizeBytes > this.limitBytes) throw this.tooLarge()
@@ -90,10 +92,15 @@ export class Assets {
         if (!head.ok) throw new AppError('model-unreadable', head.message)
         promised = head.value.lengthBytes
       }
+      if (!isKnown && sizeBytes >= 16) {
+        if (photoTypeOf(Buffer.concat(pending)) !== incoming.mediaType) throw notThatPhoto()
+        isKnown = true
+      }
       if (held >= CHUNK_BYTES) await flush()
     }
     if (held > 0) await flush()
     if (sizeBytes === 0) throw new AppError('upload-broken', 'The file is empty.')
+    if (!isKnown) throw notThatPhoto()
     if (incoming.mediaType === GLB_TYPE && (promised === null || promised > sizeBytes))
       throw new AppError('model-unreadable', 'The file is cut off. Export or copy it again.')
     return { sha256: hash.digest('hex'), sizeBytes }
@@ -150,6 +157,9 @@ export class Assets {
     else out.destroy(new AppError('asset-damaged'))
   }
 }
+
+const notThatPhoto = (): AppError =>
+  new AppError('photo-unreadable', 'Its first bytes are not those of the picture that it is called.')
 
 async function* received(body: Readable): AsyncGenerator<Buffer> {
   try {

@@ -23,6 +23,7 @@ import { DrawingPass } from './drawing.ts'
 import { FullPasses } from './full-passes.ts'
 import { OutlinePass } from './outline.ts'
 import { LightMeter } from './light-meter.ts'
+import { lyingIn, PhotoBehind } from './behind.ts'
 import { Passes, type Finished } from './passes.ts'
 import { GhostPass } from './ghosts.ts'
 import { TaskQueue } from './queue.ts'
@@ -65,6 +66,7 @@ export class StageEngine implements StageContract {
   private readonly queue = new TaskQueue()
   private movingScale = 0.5
   private readonly light: LightMeter
+  private readonly behind = new PhotoBehind()
   private roots = new Map<string, { sha256: string; root: Object3D }>()
   private scene: Object3D | null = null
   private loading: Promise<unknown> = Promise.resolve()
@@ -299,6 +301,7 @@ export class StageEngine implements StageContract {
       return ++t >= tiles.length
     })
     this.passes.forgetWhole()
+    this.behind.release()
     if (!done) return null
     for (const line of request.lines ?? []) drawLine(paper, line)
     const png = new Uint8Array(await (await pngOf(sheet)).arrayBuffer())
@@ -347,6 +350,7 @@ export class StageEngine implements StageContract {
     this.outlines.dispose()
     this.ghosts.dispose()
     this.gl.dispose()
+    this.behind.dispose()
     this.renderer.dispose()
   }
 
@@ -359,17 +363,25 @@ export class StageEngine implements StageContract {
   ): Promise<{ readonly bitmap: ImageBitmap; readonly clipped: Clipped; readonly tones: Tones | null }> {
     const image = await this.passes.finished(owner, size, by)
     const data = pastFrame > 0 ? innerOf(image, pastFrame) : image.data
+    const { photo } = by.look
     return {
-      bitmap: await createImageBitmap(image),
+      bitmap: photo
+        ? await this.behind.compose(
+            image,
+            photo,
+            lyingIn(by.camera.frame, by.tile ?? null, pastFrame),
+            owner === 'still',
+          )
+        : await createImageBitmap(image),
       clipped: clippedShares(data),
       tones: isCounted ? tonesOf(data) : null,
     }
   }
   /** What the samples of a picture are of: all but how it is exposed and developed. */
   private sceneKey({ camera, widthPx, heightPx, appearance }: PictureRequest): string {
-    const { exposure: _, metered: __, clipping: ___, zone: _z, blur: lens, table: _t, ...rest } = appearance
+    const { exposure: _, metered: __, clipping: ___, zone: _z, blur: lens, table: _t, photo, ...rest } = appearance
     // how bright the points are is a matter of the finish
-    const scene = { ...rest, blur: lens && { ...lens, highlights: 1 } }
+    const scene = { ...rest, isClear: photo !== undefined, blur: lens && { ...lens, highlights: 1 } }
     const { pose, lens: l, frame } = camera
     // guides and other shapes lie over the picture
     const seen = [pose, l, frame.widthPx, frame.heightPx, frame.densityPpi]

@@ -65,6 +65,7 @@ export class Finish {
     uClipping: { value: 0 },
     uDepth: { value: null },
     uZone: { value: new Vector4() },
+    uClear: { value: 0 },
     uTone: { value: 1 },
     toneMappingExposure: { value: 1 },
   })
@@ -143,6 +144,7 @@ export class Finish {
     u['uDepth']!.value = depth
     const { nearM, farM } = depth && look.zone ? look.zone : { nearM: 0, farM: 0 }
     ;(u['uZone']!.value as Vector4).set(nearM, Math.min(farM, 1e9), axial[0], axial[1])
+    u['uClear']!.value = look.photo ? 1 : 0
     u['uTone']!.value = exposure.tone === 'linear' ? 0 : 1
     return this.gl.readOut(this.pass, picture.size)
   }

@@ -76,7 +76,7 @@ export class LightMeter {
     const past = request.pastFrame ?? 0
     const camera = past > 0 ? widened(request.camera, -past / (1 + 2 * past)) : request.camera
     if (!look.metered) return look
-    const { exposure: _, clipping: __, table: ___, zone: ____, ...scene } = look
+    const { exposure: _, clipping: __, table: ___, zone: ____, photo: _____, ...scene } = look
     const key = JSON.stringify([
       camera.pose,
       camera.lens,

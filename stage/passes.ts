@@ -62,6 +62,8 @@ const POINT_SAMPLES = 4
 const HATCH_MM = 2
 const HATCH_M = 0.06
 const MM_PER_INCH = 25.4
+/** What the flat layer has where a photograph shows: far below any colour, so that the finish tells it from cut faces. */
+export const CLEAR = -8
 /** Reflectance of clay: a light grey, as models of card and plaster are photographed (practice). */
 const CLAY = 0.58
 /** The even ground of products and parallel pictures, sRGB. */
@@ -454,13 +456,15 @@ export class Passes {
     u['uSky']!.value = this.sky.scale
     u['uGroundLux']!.value = sky.skyLux + sky.sunLux * Math.max(0, sunDirection(sky)[2])
     const colour = look['look.backdrop'].kind === 'colour'
-    const c = linearOf(colour ? look['look.backdrop'].colour : GROUND)
+    // what smooth things mirror is the sky
+    const isClear = look.photo !== undefined && owner !== 'around'
+    const c = isClear ? [CLEAR, CLEAR, CLEAR] : linearOf(colour ? look['look.backdrop'].colour : GROUND)
     ;(u['uFlat']!.value as Vector4).set(
-      c[0],
-      c[1],
-      c[2],
+      c[0]!,
+      c[1]!,
+      c[2]!,
       // a product stands before an even ground, in parallel pictures and in perspective; what it mirrors is the sky all the same
-      colour || (owner !== 'around' && (!isPerspective(camera) || stage.radius < PRODUCT_RADIUS_M)) ? 1 : 0,
+      isClear || colour || (owner !== 'around' && (!isPerspective(camera) || stage.radius < PRODUCT_RADIUS_M)) ? 1 : 0,
     )
   }
 }

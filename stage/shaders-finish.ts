@@ -34,6 +34,8 @@ uniform vec4 uLateral;
 uniform highp sampler3D uTable;
 uniform int uTableSize;
 uniform float uTableStrength;
+// a photograph lies behind: what the flat layer has below nought is clear
+uniform float uClear;
 ${EDGE_PARS}
 ${VIEW_PARS}
 uniform int uTone;
@@ -167,7 +169,7 @@ void main() {
   vec2 place = inView(vUv);
   if (place.x < 0.0) {
     // past the fold of a lens nothing is seen
-    colour = vec4(0.0, 0.0, 0.0, 1.0);
+    colour = vec4(0.0, 0.0, 0.0, uClear > 0.5 ? 0.0 : 1.0);
     return;
   }
   vec2 uv = vec2(place.x, 1.0 - place.y);
@@ -182,8 +184,15 @@ void main() {
     c = uCrisp > 0.5 ? crisp(uSource, uv * vec2(size)) : between(uSource, uv * vec2(size)).rgb;
   }
   over *= uWeight;
+  float behind = uClear > 0.5 ? clamp(-min(over.r, min(over.g, over.b)) / 8.0, 0.0, over.a) : 0.0;
+  float covered = over.a;
   // the samples' mean is over all of them: those that are flat had no light
-  c = max(c * uWeight, 0.0) / max(1.0 - over.a, 1e-3);
+  c = max(c * uWeight, 0.0) / max(1.0 - covered, 1e-3);
+  if (behind > 0.0) {
+    // what is left of the pixel is the model's: drawn as if it were all
+    float rest = 1.0 - behind;
+    over = rest > 1e-3 ? vec4(max(over.rgb + 8.0 * behind, 0.0), max(over.a - behind, 0.0)) / rest : vec4(0.0);
+  }
   if (uHighlights > 0.0) c += (uMapOn > 0.5 ? between(uPoints, uv * vec2(size)).rgb : texelFetch(uPoints, at, 0).rgb) * uHighlights;
   if (uLateral.z != 0.0 && over.a < 0.5) {
     // rows of the samples run from the bottom
@@ -220,6 +229,6 @@ void main() {
     if (isStripe && max(s.r, max(s.g, s.b)) > 253.5 / 255.0) s = vec3(0.76, 0.52, 0.1);
     else if (isStripe && max(s.r, max(s.g, s.b)) < 1.5 / 255.0) s = vec3(0.35, 0.45, 0.8);
   }
-  colour = vec4(clamp(s + (noise(gl_FragCoord.xy) - 0.5) / 255.0, 0.0, 1.0), 1.0);
+  colour = vec4(clamp(s + (noise(gl_FragCoord.xy) - 0.5) / 255.0, 0.0, 1.0), 1.0 - behind);
 }
 `

@@ -336,7 +336,7 @@ uniform float uFirst;
 ${BLOCK_PARS}
 ${SEEN_PARS}
 void asFlat(vec3 c) {
-  colour = vec4(uFlatLayer > 0.5 ? vec3(0.0) : c, seen(c));
+  colour = vec4(uFlatLayer > 0.5 ? vec3(0.0) : c, seen(max(c, vec3(0.0))));
   flatLayer = vec4(c, 1.0) * uFlatLayer;
 }
 void main() {

@@ -26,6 +26,18 @@ export interface PointsTold {
   readonly mostPx: number
 }
 
+/** A photograph that fills the frame behind the model. */
+export interface BehindPhoto {
+  readonly sha256: string
+  /** Of the model over it, 0..1; 1 where left out. */
+  readonly opacity?: number
+  /** Where it stands before the model: polygons in shares of its width and height, and how soft their edges are, as a share of its width. */
+  readonly masks: readonly {
+    readonly points: readonly (readonly [number, number])[]
+    readonly soft: number
+  }[]
+}
+
 /** What a picture shows besides the camera: what is shown, and the parts that the registry hands to the stage. */
 export type Appearance = { readonly shown: Shown } & { readonly [P in StagePart]: PartValue<P> } & {
   /** Exposed by what a meter reads from the surfaces in the picture instead of by its EV. */
@@ -40,6 +52,8 @@ export type Appearance = { readonly shown: Shown } & { readonly [P in StagePart]
   readonly blur?: Blur
   /** The colour table that the finish names, as the document keeps it. */
   readonly table?: { readonly size: number; readonly data: string }
+  /** The photograph that the backdrop names; left out where it is none, or gone. */
+  readonly photo?: BehindPhoto
   /** Classes of materials set by hand: how their cut faces are hatched. */
   readonly classes?: ClassesByHand
 }

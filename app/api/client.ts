@@ -156,19 +156,22 @@ export const api = {
     return out
   },
 
-  /** Sends a GLB up, with progress 0..1; an aborted signal rejects with an AbortError. */
+  assetUrl: (sha256: string): string => `/api/assets/${sha256}`,
+
+  /** Sends a GLB or a photograph up, with progress 0..1; an aborted signal rejects with an AbortError. */
   upload(
     file: Blob,
     name: string,
     sha256: string | null,
     onProgress: Progress,
     signal: AbortSignal,
+    type = 'model/gltf-binary',
   ): Promise<AssetInfo> {
     return new Promise((resolve, reject) => {
       // fetch has no upload progress
       const xhr = new XMLHttpRequest()
       xhr.open('POST', '/api/assets')
-      xhr.setRequestHeader('Content-Type', 'model/gltf-binary')
+      xhr.setRequestHeader('Content-Type', type)
       xhr.setRequestHeader('X-File-Name', encodeURIComponent(name))
       if (sha256) xhr.setRequestHeader('X-Content-Sha256', sha256)
       xhr.upload.onprogress = (e) => onProgress(e.total ? e.loaded / e.total : 0)

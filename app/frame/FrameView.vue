@@ -1,8 +1,11 @@
+<script lang="ts">
+/** The project that measurements are of: they stay while another view of it is open. */
+let measuredIn: string | null = null
+</script>
 <script setup lang="ts">
 // The main view: Plan and Side at the left, the picture in its mount, setup strip and contact sheet below, the opened panel right.
 import { useEventListener } from '@vueuse/core'
 import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, watch } from 'vue'
-import { onBeforeRouteLeave } from 'vue-router'
 import { handleKey, isClosedDropDown, offerActions } from '../actions/registry.ts'
 import { useReturningFocus } from '../controls/returning-focus.ts'
 import { isDragging } from '../controls/drag.ts'
@@ -10,19 +13,17 @@ import { useCover } from './picture/cover.ts'
 import PictureArea from './picture/PictureArea.vue'
 import ContactSheet from './sheet/ContactSheet.vue'
 import SetupStrip from './sheet/SetupStrip.vue'
-import { failureText, useNotices } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
 import { useOutside } from './outside/outside.ts'
 import { useMeasurements } from './measure/measurements.ts'
 import { usePicking } from './straighten/picking.ts'
 import { useSelection } from './selection/selection.ts'
 import { useWalking } from './picture/walking.ts'
-import { openedBy, useStage } from '../stores/stage.ts'
+import { useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
 import PlanStrip from './strips/PlanStrip.vue'
 import SideStrip from './strips/SideStrip.vue'
 import { BringDialog } from '../bring/later.ts'
-import { CommandList, HelpDialog } from '../actions/later.ts'
 import { useBring } from '../bring/bring.ts'
 import { useDrop } from '../bring/drop.ts'
 import { SHEET_PX } from './sheet/tile-size.ts'
@@ -34,18 +35,14 @@ import { fetchPanels, PANELS } from './parts/registry.ts'
 
 /** Not needed for the first picture. */
 const FrameCheck = defineAsyncComponent(() => import('./check/FrameCheck.vue'))
-const ConflictDialog = defineAsyncComponent(() => import('./ConflictDialog.vue'))
 const TrailList = defineAsyncComponent(() => import('./TrailList.vue'))
 
-const props = defineProps<{ id: string }>()
 const project = useProject()
 const stage = useStage()
-const notices = useNotices()
 const view = useView()
 const actions = useFrameActions()
 const named = useNamedActions()
 offerActions(() => [...actions, ...named.value])
-const failed = ref('')
 const strip = ref<InstanceType<typeof SetupStrip> | null>(null)
 const area = ref<InstanceType<typeof PictureArea> | null>(null)
 const outside = useOutside()
@@ -66,22 +63,13 @@ for (const isOpen of [
   () => project.saveState === 'conflict',
 ])
   useReturningFocus(isOpen)
-stage.warm()
-
 watch(
-  () => props.id,
-  async (id) => {
-    failed.value = ''
-    try {
-      await project.open(id)
-      const doc = project.document
-      if (!doc || project.id !== id) return
-      view.forSubject(doc.subject)
-      measurements.clear()
-      measurements.clearFitPoints()
-    } catch (e) {
-      failed.value = failureText(e)
-    }
+  () => project.id,
+  (id) => {
+    if (id === measuredIn) return
+    measuredIn = id
+    measurements.clear()
+    measurements.clearFitPoints()
   },
   { immediate: true },
 )
@@ -95,45 +83,7 @@ watch(
     if (isRoundUs === false && view.tool === 'turn') view.tool = 'orbit'
   },
 )
-// the stage follows the models: brought in, placed, taken out, undone; while one is dragged it is only shown there
-watch(
-  () => project.models,
-  (models) => {
-    if (!models || !project.working) return
-    // a picture that is being finished would show two scenes
-    if (stage.still !== null) {
-      stage.cancelStill()
-      notices.say('The models have changed: the picture that was being finished was ended.')
-    }
-    if (project.isShowing && models !== project.document?.models) void stage.place(models)
-    else void stage.load(models, project.working)
-  },
-)
-// light from all sides follows the sun and the cuts that let it in, whoever moved them; while they are dragged only the sun's own does
-const openings = computed(() => {
-  const w = project.document?.working
-  return w ? JSON.stringify(openedBy(w)?.cuts ?? null) : ''
-})
-watch(
-  () => [project.id, project.document?.working.look.sun, openings.value] as const,
-  ([id], [before]) =>
-    id === before && project.working && stage.storeys.length > 0 && void stage.relight(project.working),
-)
-watch(
-  () => project.document?.name,
-  (name) => (window.document.title = name ? `${name} · Yoroi` : 'Yoroi'),
-)
-onBeforeRouteLeave(() => {
-  // one that waits for this project's light would wait for ever
-  if (stage.stillWaits) stage.cancelStill()
-  bring.cancel()
-  outside.forget()
-  return project.close()
-})
-onBeforeUnmount(() => {
-  window.document.title = 'Yoroi'
-  view.help = view.commands = false
-})
+onBeforeUnmount(() => outside.forget())
 
 /** The innermost thing first: a running turn of the wheel, keeping, the trail, a tool, the view from outside, what is large. */
 function escape(): void {
@@ -181,12 +131,6 @@ useEventListener(
   },
   true,
 )
-// leaving the page with work that is not on the server yet asks first (it is kept in this browser all the same)
-useEventListener(window, 'beforeunload', (e) => {
-  if (!project.unsaved) return
-  void project.save()
-  e.preventDefault()
-})
 const { isNarrow, left, right, resize, toggle } = usePanes()
 onMounted(() => (window.requestIdleCallback ?? setTimeout)(() => void fetchPanels()))
 const panel = computed(() => PANELS.find((p) => p.name === view.panel)?.panel)
@@ -196,14 +140,8 @@ const panel = computed(() => PANELS.find((p) => p.name === view.panel)?.panel)
   <div class="page" :class="{ over }" v-on="handlers">
     <h1 v-if="project.document" class="visually-hidden">{{ project.document.name }}</h1>
     <TrailList />
-    <div v-if="failed" class="message" role="alert">
-      <h1>The project cannot be opened</h1>
-      <p>{{ failed }}</p>
-      <RouterLink class="btn" to="/">To the projects</RouterLink>
-    </div>
-    <div v-else-if="!project.document" class="message quiet" role="status">Opening the project…</div>
     <div
-      v-else
+      v-if="project.document"
       class="frame"
       :class="{ narrow: isNarrow }"
       :style="{
@@ -263,9 +201,6 @@ const panel = computed(() => PANELS.find((p) => p.name === view.panel)?.panel)
         />
       </aside>
     </div>
-    <CommandList />
-    <HelpDialog />
-    <ConflictDialog />
     <BringDialog />
   </div>
 </template>
@@ -369,21 +304,5 @@ main {
 }
 .narrow .pull.at-right {
   grid-column: 5;
-}
-.message {
-  display: grid;
-  place-content: center;
-  justify-items: center;
-  gap: 12px;
-  text-align: center;
-}
-.message p {
-  max-width: 460px;
-}
-h1 {
-  font-size: 18px;
-}
-a.btn {
-  text-decoration: none;
 }
 </style>

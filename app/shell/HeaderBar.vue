@@ -82,6 +82,10 @@ const toggleTheme = (): void => void (view.theme = view.theme === 'day' ? 'night
         {{ project.document.name }}
       </button>
     </template>
+    <nav v-if="project.document && project.id" class="views" aria-label="Views">
+      <RouterLink :to="`/project/${project.id}`" exact-active-class="on">Frame</RouterLink>
+      <RouterLink :to="`/project/${project.id}/photograph`" active-class="on">Photograph</RouterLink>
+    </nav>
     <StillProgress />
     <div class="right">
       <template v-if="project.document">
@@ -182,6 +186,24 @@ header {
   background: none;
   padding: 3px 5px;
   width: 260px;
+}
+.views {
+  display: flex;
+  gap: 2px;
+}
+.views a {
+  padding: 4px 9px;
+  border-radius: 4px;
+  color: var(--quiet);
+  text-decoration: none;
+}
+.views a:hover {
+  color: var(--ink);
+}
+.views a.on {
+  color: var(--plum);
+  box-shadow: inset 0 -2px var(--plum);
+  border-radius: 0;
 }
 .right {
   margin-left: auto;

@@ -6,7 +6,15 @@ export const router = createRouter({
   history: createWebHistory(),
   routes: [
     { path: '/', component: ProjectsView },
-    { path: '/project/:id', component: () => import('../frame/FrameView.vue'), props: true },
+    {
+      path: '/project/:id',
+      component: () => import('./ProjectView.vue'),
+      props: true,
+      children: [
+        { path: '', component: () => import('../frame/FrameView.vue') },
+        { path: 'photograph/:photoId?', component: () => import('../photograph/PhotographView.vue'), props: true },
+      ],
+    },
     { path: '/:rest(.*)*', component: () => import('./MissingView.vue') },
   ],
 })

@@ -1,6 +1,6 @@
 import type { ClassesByHand, Shown } from '#core/section'
 import { exposureValue100 } from '#core/optics'
-import { getPart, shownOf, STAGE_PARTS, type Setup, type TableRef } from '#model'
+import { getPart, shownOf, STAGE_PARTS, type Photo, type Setup, type TableRef } from '#model'
 import type { Appearance } from '#stage'
 
 /** What belongs to the project or is worked out from the Setup. */
@@ -8,20 +8,44 @@ interface Beside {
   readonly classes?: ClassesByHand | undefined
   readonly blur?: Appearance['blur'] | undefined
   readonly tables?: readonly TableRef[] | undefined
+  readonly photos?: readonly Photo[] | undefined
 }
 
 /** What the stage is handed: what is shown, and the parts that the registry marks for it. Out of doors by an exposure of its own. */
-export function appearanceOf(setup: Setup, isOutdoors = false, { classes, blur, tables }: Beside = {}): Appearance {
+export function appearanceOf(
+  setup: Setup,
+  isOutdoors = false,
+  { classes, blur, tables, photos }: Beside = {},
+): Appearance {
   const parts = Object.fromEntries(STAGE_PARTS.map((p) => [p, getPart(setup, p)]))
   const wanted = setup.exposure.finish?.table
   const table = wanted && tables?.find((t) => t.id === wanted.id)
-  const beside = { ...(classes && { classes }), ...(blur && { blur }), ...(table && { table }) }
+  const photo = behindOf(setup, photos)
+  const beside = {
+    ...(photo && { photo }),
+    ...(classes && { classes }),
+    ...(blur && { blur }),
+    ...(table && { table }),
+  }
   const plain = { shown: shownOf(setup), ...parts, ...beside } as unknown as Appearance
   const exposure = { ...plain.exposure, ev100: evOf(setup) }
   if (setup.exposure.mode === 'photographic') return { ...plain, exposure }
   if (!isOutdoors) return plain
   const own = setup.exposure.outsideEv100
   return own === undefined ? { ...plain, metered: true } : { ...plain, exposure: { ...plain.exposure, ev100: own } }
+}
+
+/** The photograph behind a Setup's picture; undefined where there is none, or it is gone. */
+function behindOf({ look }: Setup, photos: readonly Photo[] = []): Appearance['photo'] {
+  const { kind, photoId } = look.backdrop
+  const photo = kind === 'photo' ? photos.find((p) => p.id === photoId) : undefined
+  if (!photo) return undefined
+  const { sha256, widthPx, heightPx, match } = photo
+  const masks = (match.masks ?? []).map((m) => ({
+    points: m.points.map(([x, y]) => [x / widthPx, y / heightPx] as const),
+    soft: m.softPx / widthPx,
+  }))
+  return { sha256, masks }
 }
 
 /** EV at ISO 100 that a Setup exposes by, before compensation: its own number, or that of ISO, shutter and aperture. */

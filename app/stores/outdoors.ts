@@ -1,6 +1,6 @@
 // Does a framing take an exposure of its own? Measured views of a building do, and stands under the open sky; a product has one light.
 import { defineStore } from 'pinia'
-import { shallowReactive, toRaw, watch } from 'vue'
+import { computed, shallowReactive, toRaw, watch } from 'vue'
 import { isParallel, poseOfStand } from '#core/camera'
 import { fingerprint, setupAsShown, shownOf, type Setup } from '#model'
 import { appearanceOf } from './appearance.ts'
@@ -57,9 +57,19 @@ export const useOutdoors = defineStore('outdoors', () => {
     return undefined
   }
   const appearance = (setup: Setup): ReturnType<typeof appearanceOf> => {
-    const { objectSets, materialClasses, tables } = project.document ?? {}
+    const { objectSets, materialClasses, tables, photos } = project.document ?? {}
     const shown = setupAsShown(setup, objectSets, centreOf)
-    return appearanceOf(shown, isOutdoors(setup), { classes: materialClasses, blur: focusing.blur(shown), tables })
+    return appearanceOf(shown, isOutdoors(setup), {
+      classes: materialClasses,
+      blur: focusing.blur(shown),
+      tables,
+      photos,
+    })
   }
-  return { isOutdoors, appearance }
+  /** Changes when a photograph that may stand behind a picture does, or its masks: not with the lines drawn on it. */
+  const behindKey = computed(() => {
+    const photos = project.document?.photos
+    return photos ? JSON.stringify(photos.map((p) => [p.id, p.sha256, p.match.masks])) : ''
+  })
+  return { isOutdoors, appearance, behindKey }
 })

@@ -53,6 +53,11 @@ export const ERRORS = {
     what: 'The model file cannot be read.',
     todo: 'Export it again as binary glTF (.glb).',
   },
+  'photo-unreadable': {
+    status: 422,
+    what: 'The photograph cannot be read.',
+    todo: 'Save it again as JPEG, PNG or WebP.',
+  },
   'upload-broken': { status: 422, what: 'The file did not arrive whole.', todo: 'Try the upload again.' },
   'upload-too-large': {
     status: 413,

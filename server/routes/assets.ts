@@ -2,10 +2,11 @@
 import { Router } from 'express'
 import { z } from 'zod'
 import { checked } from '../http/guards.ts'
+import { PHOTO_TYPES } from '#formats/photo'
 import { GLB_TYPE, type Assets } from '../assets.ts'
 
 const uploadSchema = z.object({
-  'content-type': z.enum([GLB_TYPE]),
+  'content-type': z.enum([GLB_TYPE, ...PHOTO_TYPES]),
   'content-length': z.coerce.number().int().nonnegative().optional(),
   'x-content-sha256': z.string().regex(/^[0-9a-f]{64}$/).optional(), // prettier-ignore
   'x-file-name': z.string().max(2000).optional(),

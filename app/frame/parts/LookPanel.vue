@@ -24,6 +24,16 @@ const BACKDROPS = [
   { value: 'sky', label: 'sky' },
   { value: 'colour', label: 'plain' },
 ] as const
+/** A photograph is offered where the project has one. */
+const photos = computed(() => project.document?.photos ?? [])
+const backdrops = computed(() =>
+  photos.value.length > 0 ? [...BACKDROPS, { value: 'photo', label: 'photo' } as const] : BACKDROPS,
+)
+const behind = computed(() => photos.value.find((p) => p.id === look.value.backdrop.photoId) ?? null)
+function setBackdrop(kind: 'sky' | 'colour' | 'photo'): void {
+  const photoId = behind.value?.id ?? photos.value[0]?.id
+  set('look.backdrop', { ...look.value.backdrop, kind, ...(kind === 'photo' && photoId && { photoId }) })
+}
 </script>
 
 <template>
@@ -63,10 +73,23 @@ const BACKDROPS = [
     <hr />
     <ChoiceRow
       label="Backdrop"
-      :options="BACKDROPS"
+      :options="backdrops"
       :model-value="look.backdrop.kind"
-      @change="set('look.backdrop', { ...look.backdrop, kind: $event as 'sky' | 'colour' })"
+      @change="setBackdrop($event as 'sky' | 'colour' | 'photo')"
     />
+    <template v-if="look.backdrop.kind === 'photo'">
+      <label v-if="behind" class="row">
+        <span>Photo</span>
+        <select
+          :value="behind.id"
+          aria-label="Photograph behind the model"
+          @change="set('look.backdrop', { ...look.backdrop, photoId: ($event.target as HTMLSelectElement).value })"
+        >
+          <option v-for="p in photos" :key="p.id" :value="p.id">{{ p.name }}</option>
+        </select>
+      </label>
+      <p v-else class="why" role="status">Its photograph is no longer in the project. Undo brings it back.</p>
+    </template>
     <hr />
     <h3>Refined with</h3>
     <NumberField

@@ -140,6 +140,7 @@ const dragged = () =>
     view.zone,
     project.document?.materialClasses,
     project.document?.tables,
+    outdoors.behindKey,
     project.workingShown && focusing.blur(project.workingShown)?.focusM,
     ...PICTURE_PARTS.map((p) => project.workingShown && getPart(project.workingShown, p)),
   ] as const

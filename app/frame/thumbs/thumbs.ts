@@ -79,8 +79,8 @@ function thumbs() {
   // other light or another model: all are drawn anew, the old ones stay meanwhile; no picture outlives its project
   watch(
     () =>
-      [stage.epoch, stage.lightEpoch, project.document?.materialClasses, project.document?.tables, project.id] as const,
-    ([, , , , id], [, , , , before]) => kept.outdate(id !== before),
+      [stage.epoch, stage.lightEpoch, project.document?.materialClasses, project.document?.tables, outdoors.behindKey, project.id] as const,
+    ([, , , , , id], [, , , , , before]) => kept.outdate(id !== before),
   )
 
   function draw(key: string, setup: Setup): Promise<ImageBitmap | null> {

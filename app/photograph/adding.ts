@@ -1,0 +1,69 @@
+// Bringing in photographs: judged in a worker, stored, then in the project.
+import { createSharedComposable } from '@vueuse/core'
+import { ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { AppError } from '#core/base'
+import { LIST_LIMITS, newMatch, type Photo } from '#model'
+import { createPhoto, type OpenedPhoto } from '#workers'
+import { api } from '../api/client.ts'
+import { useNotices } from '../stores/notices.ts'
+import { newId, useProject } from '../stores/project.ts'
+import { useOpenedPhoto } from './opened.ts'
+
+/** What its tags said, for the person. */
+export function toldOf({ focal, untold, camera, widthPx, heightPx }: OpenedPhoto): string {
+  if (!focal) return untold
+  const mm = (px: number): string => ((px * 36) / Math.max(widthPx, heightPx)).toFixed(1)
+  const how = { 'focal plane': 'by the sensor’s resolution', equivalent: 'by the equivalent', 'equivalent, by diagonal': 'by the equivalent, taken by the diagonal' }[focal.from] // prettier-ignore
+  return [`${camera ? `${camera}: ` : ''}${mm(focal.focalPx)} ± ${mm(focal.sdPx)} mm on 36 mm of width, ${how}.`, focal.note].filter(Boolean).join(' ').slice(0, 400) // prettier-ignore
+}
+
+function adding() {
+  const project = useProject()
+  const notices = useNotices()
+  const router = useRouter()
+  const { offer } = useOpenedPhoto()
+  const progress = ref<{ what: string; done: number | null } | null>(null)
+  let abort: AbortController | null = null
+
+  async function add(file: File): Promise<void> {
+    const client = createPhoto()
+    let isTaken = false
+    try {
+      progress.value = { what: `Reading “${file.name}”`, done: null }
+      const found = await client.open(file)
+      abort?.signal.throwIfAborted()
+      const tell = (done: number): void => void (progress.value = { what: `Storing “${file.name}”`, done })
+      const kept = await api.upload(file, file.name, found.sha256, tell, abort!.signal, found.type)
+      const { widthPx, heightPx } = found
+      const photo: Photo = {
+        ...{ id: newId(), name: file.name.slice(0, 200) || 'Photograph', sha256: kept.sha256, sizeBytes: kept.sizeBytes },
+        ...{ widthPx, heightPx, told: toldOf(found) },
+        match: newMatch({ widthPx, heightPx, bundleIds: [newId(), newId(), newId()], ...(found.focal && { focal: found.focal }) }),
+      } // prettier-ignore
+      if ((project.document?.photos?.length ?? 0) >= LIST_LIMITS.photos) {
+        notices.say(`A project holds ${LIST_LIMITS.photos} photographs.`, 'warning')
+        return
+      }
+      offer(photo.sha256, client)
+      isTaken = project.run({ type: 'addPhoto', photo })
+      if (isTaken) await router.push(`/project/${project.id}/photograph/${photo.id}`)
+    } catch (e) {
+      if (e instanceof DOMException && e.name === 'AbortError') return
+      if (e instanceof AppError) notices.fail(new AppError(e.code, `“${file.name}”: ${e.detail ?? ''}`))
+      else notices.fail(e)
+    } finally {
+      if (!isTaken) client.dispose()
+    }
+  }
+  /** One after the other: a large one takes much memory. */
+  async function begin(files: readonly File[]): Promise<void> {
+    if (progress.value) return
+    abort = new AbortController()
+    for (const f of files) if (!abort.signal.aborted) await add(f)
+    progress.value = null
+  }
+  const cancel = (): void => abort?.abort()
+  return { progress, begin, cancel }
+}
+export const useAdding = createSharedComposable(adding)
