@@ -3,11 +3,11 @@
 // only: while a hand drags from the answer before, at rest from the beginning.
 
 import { createSharedComposable, useDebounceFn } from '@vueuse/core'
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, ref, shallowRef, watch, type ComputedRef, type Ref, type ShallowRef } from 'vue'
 import type { Camera } from '#core/camera'
 import type { Result } from '#core/base'
 import type { LeftOut, MatchReason, PhotoMatch } from '#core/match'
-import { askedOf, cameraOfMatch, estimateOf, solvedOf, type Photo, type PhotoMatchPart } from '#model'
+import { askedOf, cameraOfMatch, solvedOf, type Photo, type PhotoMatchPart } from '#model'
 import { createMatch, type MatchClient } from '#workers'
 import { useProject } from '../stores/project.ts'
 import { otherWayRound } from './turning.ts'
@@ -15,25 +15,29 @@ import { otherWayRound } from './turning.ts'
 /** After the last change what is weakest is looked for. */
 const RESTS_MS = 250
 
-function session() {
-  const project = useProject()
-  const photoId = ref<string | null>(null)
-  const photos = computed(() => project.document?.photos ?? [])
-  const photo = computed<Photo | null>(() => photos.value.find((p) => p.id === photoId.value) ?? null)
-  const dragged = shallowRef<PhotoMatchPart | null>(null)
-  const match = computed(() => (photo.value ? (dragged.value ?? photo.value.match) : null))
+/** What is asked about: a photograph, its match as it is shown, and whether a hand is dragging it. */
+interface Asked {
+  readonly photoId: Ref<string | null>
+  readonly photo: ComputedRef<Photo | null>
+  readonly match: ComputedRef<PhotoMatchPart | null>
+  readonly dragged: ShallowRef<PhotoMatchPart | null>
+}
+
+/** Lines alone fit as well from behind: the way round that was chosen stays. */
+function asChosen(found: PhotoMatch, m: PhotoMatchPart): PhotoMatch {
+  const before = m.solved
+  const isTold = m.pairs.length > 1 || m.scale?.kind === 'length'
+  if (!before || isTold) return found
+  const turn = Math.abs(((found.estimate.poses[0]!.bearingDeg - before.bearingDeg + 540) % 360) - 180)
+  return turn > 90 ? { ...found, estimate: otherWayRound(found.estimate, m) } : found
+}
+
+function createSolving({ photoId, photo, match, dragged }: Asked) {
   const answer = shallowRef<Result<PhotoMatch, MatchReason> | null>(null)
   /** How long the last answer took, from the question on, milliseconds. */
   const tookMs = ref(0)
   const weakest = shallowRef<LeftOut | null>(null)
   const solved = computed(() => (answer.value?.ok ? answer.value.value : null))
-  const camera = computed<Camera | null>(() => {
-    const p = photo.value
-    if (!p) return null
-    const s = solved.value ? solvedOf(solved.value.estimate) : match.value?.solved
-    return s ? cameraOfMatch(p, s) : null
-  })
-
   let client: MatchClient | null = null
   let isBusy = false
   let isStale = false
@@ -44,12 +48,9 @@ function session() {
       answer.value = null
       return
     }
-    if (isBusy) {
-      isStale = true
-      return
-    }
+    isStale = isBusy
+    if (isBusy) return
     isBusy = true
-    isStale = false
     const begun = performance.now()
     client ??= createMatch()
     const asked = askedOf({ ...p, match: m })
@@ -64,14 +65,6 @@ function session() {
       if (isStale) void solve()
     }
   }
-  /** Lines alone fit as well from behind: the way round that was chosen stays. */
-  function asChosen(found: PhotoMatch, m: PhotoMatchPart): PhotoMatch {
-    const before = m.solved
-    const isTold = m.pairs.length > 1 || m.scale?.kind === 'length'
-    if (!before || isTold) return found
-    const turn = Math.abs(((found.estimate.poses[0]!.bearingDeg - before.bearingDeg + 540) % 360) - 180)
-    return turn > 90 ? { ...found, estimate: otherWayRound(found.estimate, m) } : found
-  }
   const findWeakest = useDebounceFn(async () => {
     const [p, m, found] = [photo.value, match.value, solved.value]
     if (!p || !m || !found || dragged.value) return
@@ -79,10 +72,28 @@ function session() {
     // worth naming only where the rest agrees much better without it
     if (match.value === m) weakest.value = first && first.rmsPx < 0.75 * found.rmsPx ? first : null
   }, RESTS_MS)
+  watch(photoId, () => (answer.value = null))
   watch(match, () => void solve(), { immediate: true })
   watch([solved, dragged], () => {
     weakest.value = null
     void findWeakest()
+  })
+  return { answer, solved, tookMs, weakest }
+}
+
+function session() {
+  const project = useProject()
+  const photoId = ref<string | null>(null)
+  const photos = computed(() => project.document?.photos ?? [])
+  const photo = computed<Photo | null>(() => photos.value.find((p) => p.id === photoId.value) ?? null)
+  const dragged = shallowRef<PhotoMatchPart | null>(null)
+  watch(photoId, () => (dragged.value = null))
+  const match = computed(() => (photo.value ? (dragged.value ?? photo.value.match) : null))
+  const { answer, solved, tookMs, weakest } = createSolving({ photoId, photo, match, dragged })
+  const camera = computed<Camera | null>(() => {
+    const p = photo.value
+    const s = solved.value ? solvedOf(solved.value.estimate) : match.value?.solved
+    return p && s ? cameraOfMatch(p, s) : null
   })
 
   /** Shows a match while a hand drags. */
@@ -108,7 +119,6 @@ function session() {
     answer.value = { ok: true, value: { ...found, estimate } }
     put(m)
   }
-  const fixed = computed(() => (match.value?.solved ? estimateOf(match.value.solved) : null))
-  return { photoId, photos, photo, match, answer, solved, camera, tookMs, weakest, fixed, dragged, show, cancel, put, change, turnRound } // prettier-ignore
+  return { photoId, photos, photo, match, answer, solved, camera, tookMs, weakest, dragged, show, cancel, put, change, turnRound } // prettier-ignore
 }
 export const useMatch = createSharedComposable(session)

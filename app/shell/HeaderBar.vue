@@ -2,6 +2,7 @@
 // Mark, project, trail, undo, saving, theme, help.
 import { IconArrowLeft, IconArrowRight, IconHelp, IconMoon, IconSun } from '@tabler/icons-vue'
 import { computed, ref } from 'vue'
+import { useRoute } from 'vue-router'
 import { trailPlace } from '#model'
 import { AppError, isPassing, type ErrorCode } from '#core/base'
 import { failureText } from '../stores/notices.ts'
@@ -15,6 +16,9 @@ const project = useProject()
 const view = useView()
 const stage = useStage()
 const naming = ref(false)
+const route = useRoute()
+/** The trail and the models belong to the frame. */
+const isFrame = computed(() => !route.path.includes('/photograph'))
 
 const saved = computed(() => {
   switch (project.saveState) {
@@ -89,30 +93,32 @@ const toggleTheme = (): void => void (view.theme = view.theme === 'day' ? 'night
     <StillProgress />
     <div class="right">
       <template v-if="project.document">
-        <button class="btn icon" :disabled="!project.canBack" title="Trail: back ([)" @click="project.trail(-1)">
-          <IconArrowLeft :size="15" stroke="1.6" /><span class="visually-hidden">Trail back</span>
-        </button>
-        <button
-          class="plain quiet trail"
-          data-trail-button
-          :aria-expanded="view.trail"
-          title="Earlier positions of the camera, with pictures"
-          @click="view.trail = !view.trail"
-        >
-          <span class="trail-word">trail </span><span class="num">{{ trailText }}</span>
-        </button>
-        <button class="btn icon" :disabled="!project.canForward" title="Trail: forward (])" @click="project.trail(1)">
-          <IconArrowRight :size="15" stroke="1.6" /><span class="visually-hidden">Trail forward</span>
-        </button>
-        <span class="gap" />
-        <button
-          class="btn"
-          :class="{ on: view.panel === 'models' }"
-          title="The models of the project: bring in, place, take out"
-          @click="view.open(view.panel === 'models' ? 'stand' : 'models')"
-        >
-          Models
-        </button>
+        <template v-if="isFrame">
+          <button class="btn icon" :disabled="!project.canBack" title="Trail: back ([)" @click="project.trail(-1)">
+            <IconArrowLeft :size="15" stroke="1.6" /><span class="visually-hidden">Trail back</span>
+          </button>
+          <button
+            class="plain quiet trail"
+            data-trail-button
+            :aria-expanded="view.trail"
+            title="Earlier positions of the camera, with pictures"
+            @click="view.trail = !view.trail"
+          >
+            <span class="trail-word">trail </span><span class="num">{{ trailText }}</span>
+          </button>
+          <button class="btn icon" :disabled="!project.canForward" title="Trail: forward (])" @click="project.trail(1)">
+            <IconArrowRight :size="15" stroke="1.6" /><span class="visually-hidden">Trail forward</span>
+          </button>
+          <span class="gap" />
+          <button
+            class="btn"
+            :class="{ on: view.panel === 'models' }"
+            title="The models of the project: bring in, place, take out"
+            @click="view.open(view.panel === 'models' ? 'stand' : 'models')"
+          >
+            Models
+          </button>
+        </template>
         <button class="btn" :disabled="!project.canUndo" title="Undo the last edit (Ctrl+Z)" @click="project.undoEdit">
           Undo
         </button>

@@ -1,5 +1,7 @@
 // Door of core/match: the camera of a photograph from lines and points, with its error bars.
 export { matchBundles, matchLines, type LineMatch, type LinesAsked } from './lines.ts'
+export { lengthAlong, placeOnPlane, sightOf, sunOfShadow, type LengthTold } from './measure.ts'
+export type { Covariance } from './spread.ts'
 export { matchPoints, type PointMatch, type PointsAsked } from './points.ts'
 export { leaveOneOut, solvePhoto, pairsOfLength, type LeftOut, type PhotoAsked, type PhotoMatch } from './photo.ts'
 export { matchViews, type ViewsAsked, type ViewsMatch } from './views.ts'

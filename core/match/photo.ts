@@ -13,7 +13,7 @@ import { bestOf, missesOf, wrongPairs } from './points.ts'
 import { cannot, cannotTell, type MatchReason } from './refusals.ts'
 import { anglesOfRotation, rotateBack, type Rotation } from './rotation.ts'
 import { inOrder, startFromLines } from './start-lines.ts'
-import { spreadOf } from './spread.ts'
+import { spreadOf, type Covariance } from './spread.ts'
 import { NO_DISTORTION, type Estimate, type PhotoLens, type PhotoLine, type PhotoPair, type PhotoView, type PicturePlace, type Treatment, type Treatments, type Unknown } from './types.ts' // prettier-ignore
 import { bundlesOf, scaleOf } from './vanishing.ts'
 
@@ -45,6 +45,9 @@ export interface PhotoMatch {
   /** Of lines' points and pairs together, pixels. */
   readonly rmsPx: number
   readonly sd: Readonly<Partial<Record<Unknown, number>>>
+  readonly covariance: Covariance
+  /** Noise of one observation, pixels: as the misses tell, or half a pixel. */
+  readonly sigmaPx: number
   /** Observations left over, and whether they were enough to tell the noise (else half a pixel is taken). */
   readonly freedom: number
   readonly tellsNoise: boolean
@@ -80,6 +83,8 @@ export function solvePhoto(asked: PhotoAsked): Result<PhotoMatch, MatchReason> {
     tellsStation: view.pairs.length > 0,
     rmsPx: rmsOf(view, best.estimate),
     sd,
+    covariance: spread.covariance!,
+    sigmaPx: spread.sigmaPx,
     freedom: spread.freedom,
     tellsNoise: spread.isTold,
     lineMissesPx: lineMisses(asked.lines, best.estimate).largest,

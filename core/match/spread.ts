@@ -17,8 +17,15 @@ export interface Spread {
   readonly freedom: number
   /** One sigma of each unknown in the order of `unknowns`; degrees, pixels, metres. Null where it is not determined. */
   readonly sd: readonly number[] | null
+  /** How the unknowns stray together; null where one is not determined. */
+  readonly covariance: Covariance | null
   /** The unknowns that nothing determines, weakest first; empty where all are. */
   readonly loose: readonly Unknown[]
+}
+/** Variances and covariances of unknowns, row by row; degrees, pixels, metres. */
+export interface Covariance {
+  readonly unknowns: readonly Unknown[]
+  readonly values: readonly number[]
 }
 /** Fewest observations left over that tell the noise. Source: handbook-9. */
 const TELLING = 5
@@ -32,17 +39,17 @@ export function spreadOf(a: Adjusted): Spread {
   const sigmaPx = isTold ? Math.sqrt(a.cost / freedom) : USUAL_NOISE_PX
   const scale = Array.from({ length: n }, (_, i) => Math.sqrt(a.normal[i * n + i]!))
   const silent = a.unknowns.filter((_, i) => !(scale[i]! > 0)).map(([, name]) => name)
-  if (silent.length > 0) return { sigmaPx, isTold, freedom, sd: null, loose: silent }
+  if (silent.length > 0) return { sigmaPx, isTold, freedom, sd: null, covariance: null, loose: silent }
   const scaled = a.normal.map((v, k) => v / (scale[Math.floor(k / n)]! * scale[k % n]!))
   const loose = looseOf(scaled, n, a.unknowns)
   const factor = Float64Array.from(scaled)
-  if (loose.length > 0 || !factorInPlace(factor, n)) return { sigmaPx, isTold, freedom, sd: null, loose }
+  if (loose.length > 0 || !factorInPlace(factor, n)) return { sigmaPx, isTold, freedom, sd: null, covariance: null, loose }
   const inverse = inverseOf(factor, n)
-  const sd = a.unknowns.map(([, name], i) => {
-    const own = (sigmaPx * Math.sqrt(inverse[i * n + i]!)) / scale[i]!
-    return name.endsWith('Deg') ? own * DEG_PER_RAD : own
-  })
-  return { sigmaPx, isTold, freedom, sd, loose }
+  const unknowns = a.unknowns.map(([, name]) => name)
+  const unit = unknowns.map((name, i) => (name.endsWith('Deg') ? DEG_PER_RAD : 1) / scale[i]!)
+  const values = Array.from(inverse, (v, k) => sigmaPx * sigmaPx * v * unit[Math.floor(k / n)]! * unit[k % n]!)
+  const sd = unknowns.map((_, i) => Math.sqrt(values[i * n + i]!))
+  return { sigmaPx, isTold, freedom, sd, covariance: { unknowns, values }, loose }
 }
 function looseOf(scaled: Float64Array, n: number, unknowns: Adjusted['unknowns']): Unknown[] {
   if (n === 0) return []

@@ -1,0 +1,94 @@
+// Corners of the model and places of the photograph, one for the other.
+import { createSharedComposable } from '@vueuse/core'
+import { shallowRef } from 'vue'
+import { projectPoint, rayThrough } from '#core/camera'
+import { sunOfShadow, type PicturePlace } from '#core/match'
+import type { Vec3 } from '#core/math'
+import { useNotices } from '../stores/notices.ts'
+import { useProject } from '../stores/project.ts'
+import { useStage } from '../stores/stage.ts'
+import { useDrawing } from './drawing.ts'
+import { useMatch } from './match.ts'
+import { usePhotoTools } from './tools.ts'
+
+function picks() {
+  const { camera } = useMatch()
+  const { pendingWorld, tool } = usePhotoTools()
+  const { addPair } = useDrawing()
+  const project = useProject()
+  const stage = useStage()
+  const notices = useNotices()
+
+  /** A click in the photograph: the place of the corner that waits, else of the nearest corner that the camera found sees there. */
+  async function placeInPhoto(place: PicturePlace, reachPx: number): Promise<void> {
+    if (pendingWorld.value) {
+      addPair(pendingWorld.value, place)
+      pendingWorld.value = null
+      return
+    }
+    if (!camera.value) {
+      notices.say('Click the corner in the model first. Once the camera is found, the nearest corner is proposed here.')
+      return
+    }
+    const hit = await stage.rays.pickFeature(camera.value, place, 3 * reachPx, project.shown)
+    if (!hit || hit.feature !== 'corner') {
+      notices.say('No corner of the model lies near. Click the corner in the model first.')
+      return
+    }
+    addPair(hit.point, place)
+  }
+  /** A corner of the model waits for its place; where the camera is known, it is shown where it is expected. */
+  const begin = (world: Vec3): void => {
+    pendingWorld.value = world
+    tool.value = 'pair'
+  }
+  const expected = (): PicturePlace | null => {
+    const at = pendingWorld.value && camera.value ? projectPoint(camera.value, pendingWorld.value) : null
+    return at && [at.xPx, at.yPx]
+  }
+
+  return { placeInPhoto, begin, expected, ...createShadow() }
+}
+/** The sun from a shadow in the photograph. */
+function createShadow() {
+  const { camera, match } = useMatch()
+  const project = useProject()
+  const stage = useStage()
+  const notices = useNotices()
+  /** The top of a shadow that waits for its tip. */
+  const top = shallowRef<Vec3 | null>(null)
+  /** Top, then tip: where the sun stands. The tip lies on the model, or on the ground where the model is not. */
+  async function shadowAt(place: PicturePlace, reachPx: number): Promise<void> {
+    const c = camera.value
+    if (!c) {
+      notices.say('Find the camera first: without it a shadow tells nothing.', 'warning')
+      return
+    }
+    if (!top.value) {
+      const hit = await stage.rays.pickFeature(c, place, 2 * reachPx, project.shown)
+      if (!hit) notices.say('No part of the model is there. Click the top of something that throws a shadow.')
+      else top.value = hit.point
+      return
+    }
+    const ray = rayThrough(c, place[0], place[1])
+    const met = ray && (await stage.rays.pick(ray, project.shown))
+    const tip = met?.point ?? (ray && onGround(ray.origin, ray.direction, match.value?.scale?.at[2] ?? 0))
+    const sun = tip && top.value && sunOfShadow(top.value, tip)
+    top.value = null
+    if (!sun) {
+      notices.say('The tip has to lie below the top, on the model or on the ground.', 'warning')
+      return
+    }
+    const now = project.working!.look.sun
+    const { bearingDeg, elevationDeg } = sun
+    const text = `The sun stands at ${bearingDeg.toFixed(1)}°, ${elevationDeg.toFixed(1)}° high.`
+    if (project.run({ type: 'setPart', part: 'look.sun', value: { ...now, on: true, bearingDeg, elevationDeg } }))
+      notices.say(text, 'plain', { label: 'Undo', run: project.undoOfThis() })
+  }
+  return { shadowAt, top }
+}
+function onGround(from: Vec3, d: Vec3, z: number): Vec3 | null {
+  const t = (z - from[2]) / d[2]
+  return t > 0 && Number.isFinite(t) ? [from[0] + t * d[0], from[1] + t * d[1], z] : null
+}
+export const usePicks = createSharedComposable(picks)
