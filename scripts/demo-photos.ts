@@ -71,13 +71,14 @@ for (const m of MADE) {
       paper.drawImage(whole, -c.x, -c.y)
       const image = paper.getImageData(0, 0, c.width, c.height)
       let s = 1
-      const next = (): number => {
-        s = (Math.imul(s, 1664525) + 1013904223) >>> 0
-        return s / 4294967296
-      }
       for (let i = 0; i < image.data.length; i++) {
         if (i % 4 === 3) continue
-        const normal = next() + next() + next() + next() - 2
+        // four even numbers together are nearly normal
+        let normal = -2
+        for (let k = 0; k < 4; k++) {
+          s = (Math.imul(s, 1664525) + 1013904223) >>> 0
+          normal += s / 4294967296
+        }
         image.data[i] = image.data[i]! + normal * (3.2 + 3 * (1 - image.data[i]! / 255))
       }
       paper.putImageData(image, 0, 0)

@@ -17,36 +17,68 @@ export interface FoundSegment {
 
 /** Directions within this belong together (the paper's), and by how much noise of two grey levels turns a gradient less. */
 const ANGLE = Math.PI / 8
+const COSINE = Math.cos(ANGLE)
 const LEAST_GRADIENT = 2 / Math.sin(ANGLE)
 /** Share of a rectangle that its region has to fill. */
 const DENSITY = 0.7
 const BUCKETS = 1024
-/** Told as not there. */
-const NONE = -10
+/** A pixel that has no direction: the picture is even there. */
+const EVEN = 2
 
-const turned = (a: number, b: number): number => {
-  let d = Math.abs(a - b)
-  if (d > Math.PI) d = 2 * Math.PI - d
-  return d
+/** Half a bell of 0.75 pixels: stairs of slanted edges would break them into pieces (the paper scales down for it). */
+const BELL = ((sigma: number): number[] => {
+  const w = [0, 1, 2, 3].map((x) => Math.exp((-x * x) / (2 * sigma * sigma)))
+  const sum = w.reduce((s, v, i) => s + (i === 0 ? v : 2 * v), 0)
+  return w.map((v) => v / sum)
+})(0.75)
+/** One way at a time; at the sides the last pixel goes on. */
+function softened({ width, height, data }: Grey): Float32Array {
+  const across = new Float32Array(width * height)
+  const out = new Float32Array(width * height)
+  const [w0, w1, w2, w3] = BELL as [number, number, number, number]
+  for (let y = 0; y < height; y++) {
+    const row = y * width
+    const at = (x: number): number => data[row + Math.min(width - 1, Math.max(0, x))]!
+    const slow = (x: number): void => {
+      across[row + x] = w0 * at(x) + w1 * (at(x - 1) + at(x + 1)) + w2 * (at(x - 2) + at(x + 2)) + w3 * (at(x - 3) + at(x + 3)) // prettier-ignore
+    }
+    for (let x = 0; x < Math.min(3, width); x++) slow(x)
+    for (let x = 3, i = row + 3; x < width - 3; x++, i++)
+      across[i] = w0 * data[i]! + w1 * (data[i - 1]! + data[i + 1]!) + w2 * (data[i - 2]! + data[i + 2]!) + w3 * (data[i - 3]! + data[i + 3]!) // prettier-ignore
+    for (let x = Math.max(3, width - 3); x < width; x++) slow(x)
+  }
+  for (let y = 0; y < height; y++) {
+    const row = (v: number): number => Math.min(height - 1, Math.max(0, v)) * width
+    const [r0, a1, b1, a2, b2, a3, b3] = [row(y), row(y - 1), row(y + 1), row(y - 2), row(y + 2), row(y - 3), row(y + 3)] as const // prettier-ignore
+    for (let x = 0; x < width; x++)
+      out[r0 + x] = w0 * across[r0 + x]! + w1 * (across[a1 + x]! + across[b1 + x]!) + w2 * (across[a2 + x]! + across[b2 + x]!) + w3 * (across[a3 + x]! + across[b3 + x]!) // prettier-ignore
+  }
+  return out
 }
 
 interface Field {
   readonly width: number
   readonly height: number
-  /** Direction along the edge, radians; NONE where the picture is even. */
-  readonly angle: Float32Array
+  /** Unit direction along the edge; nought where the picture is even. */
+  readonly ux: Float32Array
+  readonly uy: Float32Array
   readonly norm: Float32Array
+  /** 0: free, 1: taken, EVEN. */
+  readonly used: Uint8Array
   /** Pixels from the steepest on. */
   readonly order: Uint32Array
 }
 
-function fieldOf({ width, height, data }: Grey): Field {
-  const angle = new Float32Array(width * height).fill(NONE)
+function fieldOf(grey: Grey): Field {
+  const { width, height } = grey
+  const data = softened(grey)
+  const ux = new Float32Array(width * height)
+  const uy = new Float32Array(width * height)
   const norm = new Float32Array(width * height)
+  const used = new Uint8Array(width * height).fill(EVEN)
   let most = 0
   for (let y = 0; y < height - 1; y++)
-    for (let x = 0; x < width - 1; x++) {
-      const i = y * width + x
+    for (let x = 0, i = y * width; x < width - 1; x++, i++) {
       const p = data[i + width + 1]! - data[i]!
       const q = data[i + 1]! - data[i + width]!
       const gx = (p + q) / 2
@@ -54,55 +86,60 @@ function fieldOf({ width, height, data }: Grey): Field {
       const n = Math.sqrt(gx * gx + gy * gy)
       norm[i] = n
       if (n <= LEAST_GRADIENT) continue
-      angle[i] = Math.atan2(gx, -gy)
+      ux[i] = -gy / n
+      uy[i] = gx / n
+      used[i] = 0
       if (n > most) most = n
     }
-  return { width, height, angle, norm, order: steepestFirst(norm, angle, most) }
+  return { width, height, ux, uy, norm, used, order: steepestFirst(norm, used, most) }
 }
-function steepestFirst(norm: Float32Array, angle: Float32Array, most: number): Uint32Array {
+function steepestFirst(norm: Float32Array, used: Uint8Array, most: number): Uint32Array {
   const counts = new Uint32Array(BUCKETS + 1)
-  const bucket = (n: number): number => Math.min(BUCKETS - 1, Math.floor(((most - n) / Math.max(most, 1e-9)) * BUCKETS))
+  const k = BUCKETS / Math.max(most, 1e-9)
+  const bucket = (n: number): number => Math.min(BUCKETS - 1, ((most - n) * k) | 0)
   let total = 0
   for (let i = 0; i < norm.length; i++)
-    if (angle[i] !== NONE) {
+    if (used[i] === 0) {
       counts[bucket(norm[i]!) + 1]!++
       total++
     }
   for (let b = 1; b <= BUCKETS; b++) counts[b]! += counts[b - 1]!
   const order = new Uint32Array(total)
-  for (let i = 0; i < norm.length; i++) if (angle[i] !== NONE) order[counts[bucket(norm[i]!)]!++] = i
+  for (let i = 0; i < norm.length; i++) if (used[i] === 0) order[counts[bucket(norm[i]!)]!++] = i
   return order
 }
 
 interface Region {
   readonly pixels: number[]
-  angle: number
+  /** Along it, unit length. */
+  readonly dx: number
+  readonly dy: number
 }
-/** Grows from a seed over neighbours that point its way; marks what it takes. */
-function grown(f: Field, seed: number, used: Uint8Array, tolerance: number): Region {
-  const { width, height, angle } = f
+/** Grows from a seed over neighbours that point its way, within an angle's cosine; marks what it takes. */
+function grown({ width, height, ux, uy, used }: Field, seed: number, cosine: number): Region {
   const pixels = [seed]
   used[seed] = 1
-  let mean = angle[seed]!
-  let sx = Math.cos(mean)
-  let sy = Math.sin(mean)
+  let sx = ux[seed]!
+  let sy = uy[seed]!
+  // the cosine times the length of the sum
+  let wanted = cosine
   for (let k = 0; k < pixels.length; k++) {
     const i = pixels[k]!
-    const x = i % width
-    const y = (i - x) / width
-    for (let v = Math.max(0, y - 1); v <= Math.min(height - 1, y + 1); v++)
-      for (let u = Math.max(0, x - 1); u <= Math.min(width - 1, x + 1); u++) {
-        const j = v * width + u
-        const a = angle[j]!
-        if (used[j] === 1 || a === NONE || turned(a, mean) > tolerance) continue
+    const y = (i / width) | 0
+    const x = i - y * width
+    const [left, right] = [x > 0 ? -1 : 0, x < width - 1 ? 1 : 0]
+    for (let v = y > 0 ? -1 : 0; v <= (y < height - 1 ? 1 : 0); v++)
+      for (let j = i + v * width + left; j <= i + v * width + right; j++) {
+        if (used[j] !== 0 || sx * ux[j]! + sy * uy[j]! < wanted) continue
         used[j] = 1
         pixels.push(j)
-        sx += Math.cos(a)
-        sy += Math.sin(a)
-        mean = Math.atan2(sy, sx)
+        sx += ux[j]!
+        sy += uy[j]!
+        wanted = cosine * Math.sqrt(sx * sx + sy * sy)
       }
   }
-  return { pixels, angle: mean }
+  const n = Math.sqrt(sx * sx + sy * sy)
+  return { pixels, dx: sx / n, dy: sy / n }
 }
 
 interface Rectangle {
@@ -116,7 +153,7 @@ interface Rectangle {
   readonly width: number
 }
 /** The rectangle round a region: centre and direction by its weights. */
-function rectangleOf(f: Field, { pixels, angle }: Region): Rectangle {
+function rectangleOf(f: Field, { pixels, dx: rx, dy: ry }: Region): Rectangle {
   let sum = 0
   let cx = 0
   let cy = 0
@@ -140,11 +177,11 @@ function rectangleOf(f: Field, { pixels, angle }: Region): Rectangle {
     yy += w * y * y
     xy += w * x * y
   }
-  let along = 0.5 * Math.atan2(2 * xy, xx - yy)
+  const along = 0.5 * Math.atan2(2 * xy, xx - yy)
   // two ways along: the region's
-  if (turned(along, angle) > Math.PI / 2) along += along > 0 ? -Math.PI : Math.PI
-  const dx = Math.cos(along)
-  const dy = Math.sin(along)
+  const way = Math.cos(along) * rx + Math.sin(along) * ry < 0 ? -1 : 1
+  const dx = way * Math.cos(along)
+  const dy = way * Math.sin(along)
   let [from, to, left, right] = [0, 0, 0, 0]
   for (const i of pixels) {
     const x = (i % f.width) - cx
@@ -162,7 +199,7 @@ const lengthOf = (r: Rectangle): number => r.to - r.from
 const densityOf = (r: Rectangle, n: number): number => n / Math.max(1, lengthOf(r) * r.width)
 
 /** A region that fills its rectangle: grown anew by its own spread of directions, then cut off at the far ends; null where none is left. */
-function dense(f: Field, seed: number, region: Region, used: Uint8Array): { region: Region; rect: Rectangle } | null {
+function dense(f: Field, seed: number, region: Region): { region: Region; rect: Rectangle } | null {
   let rect = rectangleOf(f, region)
   if (densityOf(rect, region.pixels.length) >= DENSITY) return { region, rect }
   // near the seed: how far do directions spread?
@@ -171,17 +208,17 @@ function dense(f: Field, seed: number, region: Region, used: Uint8Array): { regi
   let sum = 0
   let n = 0
   for (const i of region.pixels) {
-    used[i] = 0
+    f.used[i] = 0
     const x = i % f.width
     if (Math.hypot(x - x0, (i - x) / f.width - y0) >= rect.width) continue
-    const d = turned(f.angle[i]!, f.angle[seed]!)
+    const d = Math.acos(Math.max(-1, Math.min(1, f.ux[i]! * f.ux[seed]! + f.uy[i]! * f.uy[seed]!)))
     sum += d * d
     n++
   }
-  const again = grown(f, seed, used, Math.min(ANGLE, 2 * Math.sqrt(sum / Math.max(1, n))))
+  const again = grown(f, seed, Math.cos(Math.min(ANGLE, 2 * Math.sqrt(sum / Math.max(1, n)))))
   if (again.pixels.length < 2) return null
   rect = rectangleOf(f, again)
-  let radius = Math.max(Math.hypot(rect.from, 0), rect.to)
+  let radius = Math.max(-rect.from, rect.to)
   let pixels = again.pixels
   while (densityOf(rect, pixels.length) < DENSITY) {
     radius *= 0.75
@@ -189,13 +226,13 @@ function dense(f: Field, seed: number, region: Region, used: Uint8Array): { regi
     for (const i of pixels) {
       const x = i % f.width
       if (Math.hypot(x - x0, (i - x) / f.width - y0) <= radius) near.push(i)
-      else used[i] = 0
+      else f.used[i] = 0
     }
     if (near.length < 2) return null
     pixels = near
-    rect = rectangleOf(f, { pixels, angle: again.angle })
+    rect = rectangleOf(f, { ...again, pixels })
   }
-  return { region: { pixels, angle: again.angle }, rect }
+  return { region: { ...again, pixels }, rect }
 }
 
 /** Logarithm of the factorial, by Stirling's series from ten on. */
@@ -225,27 +262,30 @@ function meaning(n: number, k: number, p: number, logTests: number): number {
 }
 /** Pixels in a rectangle, and those of them that point along it. */
 function counted(f: Field, r: Rectangle): readonly [number, number] {
-  const along = Math.atan2(r.dy, r.dx)
   const half = r.width / 2
-  const ends = [
-    [r.from, -half],
-    [r.from, half],
-    [r.to, -half],
-    [r.to, half],
-  ].map(([l, s]) => [r.x + l! * r.dx - s! * r.dy, r.y + l! * r.dy + s! * r.dx] as const)
-  const least = (k: 0 | 1): number => Math.min(...ends.map((e) => e[k]))
-  const most = (k: 0 | 1): number => Math.max(...ends.map((e) => e[k]))
+  // by rows, or by columns where it is upright: what lies across it is a few pixels
+  const isFlat = Math.abs(r.dx) >= Math.abs(r.dy)
+  const [lx, ly] = [r.x + r.from * r.dx, r.y + r.from * r.dy]
+  const [hx, hy] = [r.x + r.to * r.dx, r.y + r.to * r.dy]
+  const reach = half + 1
+  const [u0, u1] = isFlat ? [Math.min(lx, hx), Math.max(lx, hx)] : [Math.min(ly, hy), Math.max(ly, hy)]
+  const slope = isFlat ? r.dy / r.dx : r.dx / r.dy
+  const across = reach * Math.sqrt(1 + slope * slope)
+  const [uMost, vMost] = isFlat ? [f.width - 1, f.height - 1] : [f.height - 1, f.width - 1]
   let n = 0
   let k = 0
-  for (let y = Math.max(0, Math.ceil(least(1))); y <= Math.min(f.height - 1, Math.floor(most(1))); y++)
-    for (let x = Math.max(0, Math.ceil(least(0))); x <= Math.min(f.width - 1, Math.floor(most(0))); x++) {
+  for (let u = Math.max(0, Math.floor(u0 - half)); u <= Math.min(uMost, Math.ceil(u1 + half)); u++) {
+    const v = isFlat ? r.y + (u - r.x) * slope : r.x + (u - r.y) * slope
+    for (let w = Math.max(0, Math.ceil(v - across)); w <= Math.min(vMost, Math.floor(v + across)); w++) {
+      const [x, y] = isFlat ? [u, w] : [w, u]
       const l = (x - r.x) * r.dx + (y - r.y) * r.dy
       const s = -(x - r.x) * r.dy + (y - r.y) * r.dx
       if (l < r.from || l > r.to || Math.abs(s) > half) continue
       n++
-      const a = f.angle[y * f.width + x]!
-      if (a !== NONE && turned(a, along) <= ANGLE) k++
+      const i = y * f.width + x
+      if (f.used[i] !== EVEN && f.ux[i]! * r.dx + f.uy[i]! * r.dy >= COSINE) k++
     }
+  }
   return [n, k]
 }
 
@@ -254,16 +294,15 @@ export function findSegments(grey: Grey): FoundSegment[] {
   const { width, height } = grey
   if (width < 4 || height < 4) return []
   const f = fieldOf(grey)
-  const used = new Uint8Array(width * height)
   const logTests = (5 * (Math.log10(width) + Math.log10(height))) / 2 + Math.log10(11)
   const p = ANGLE / Math.PI
   const least = Math.ceil(-logTests / Math.log10(p))
   const found: FoundSegment[] = []
   for (const seed of f.order) {
-    if (used[seed] === 1) continue
-    const region = grown(f, seed, used, ANGLE)
+    if (f.used[seed] !== 0) continue
+    const region = grown(f, seed, COSINE)
     if (region.pixels.length < least) continue
-    const kept = dense(f, seed, region, used)
+    const kept = dense(f, seed, region)
     if (!kept || kept.region.pixels.length < least) continue
     const { rect } = kept
     const [n, k] = counted(f, rect)

@@ -35,7 +35,19 @@ const text = (tag: number, s: string): Entry => {
   return { tag, type: 2, count: s.length + 1, value }
 }
 
-/** The JPEG with an APP1 segment behind its first marker. */
+/** What follows the first marker, without segments of tags. */
+function withoutTags(jpeg: Uint8Array): Buffer {
+  const kept: Uint8Array[] = []
+  let at = 2
+  while (jpeg[at] === 0xff && jpeg[at + 1] !== 0xda) {
+    const end = at + 2 + ((jpeg[at + 2]! << 8) | jpeg[at + 3]!)
+    if (jpeg[at + 1] !== 0xe1) kept.push(jpeg.subarray(at, end))
+    at = end
+  }
+  return Buffer.concat([...kept, jpeg.subarray(at)])
+}
+
+/** The JPEG with these tags in the place of its own. */
 export function withExif(jpeg: Uint8Array, t: Tags): Buffer {
   const focal = Buffer.alloc(8)
   focal.writeUInt32BE(Math.round(t.focalMm * 100), 0)
@@ -58,5 +70,5 @@ export function withExif(jpeg: Uint8Array, t: Tags): Buffer {
   const body = Buffer.concat([Buffer.from('Exif\0\0', 'latin1'), tiff])
   const mark = Buffer.from([0xff, 0xe1, 0, 0])
   mark.writeUInt16BE(body.length + 2, 2)
-  return Buffer.concat([jpeg.subarray(0, 2), mark, body, jpeg.subarray(2)])
+  return Buffer.concat([jpeg.subarray(0, 2), mark, body, withoutTags(jpeg)])
 }
