@@ -10,6 +10,7 @@ import { distortion } from './distortion.ts'
 import { dragGaps, lensNumbers } from './live.ts'
 import { lens } from './lens.ts'
 import { match } from './match.ts'
+import { photograph } from './photo.ts'
 import { cutPictures, sections } from './sections.ts'
 import { openThousand, refuseLong } from './storage.ts'
 import { bare, benchPage, median, ms, table, type Row } from './harness.ts'
@@ -49,7 +50,7 @@ async function pictures(): Promise<Row[]> {
 }
 
 /** Loaded when a model is brought in, or where there is no worker. */
-const ON_DEMAND = /^(engine|import\.worker|table\.worker|draco|meshopt)/
+const ON_DEMAND = /^(engine|import\.worker|table\.worker|photo\.worker|match\.worker|draco|meshopt)/
 
 interface Built {
   readonly file: string
@@ -65,6 +66,7 @@ function firstScripts(): string[] {
     for (const next of built[key]!.imports ?? []) visit(next)
   }
   visit('index.html')
+  visit('app/shell/ProjectView.vue')
   visit('app/frame/FrameView.vue')
   return [...seen].map((key) => built[key]!.file).filter((f) => f.endsWith('.js'))
 }
@@ -104,6 +106,7 @@ for (const part of [
   dragGaps,
   lensNumbers,
   match,
+  photograph,
   pickRay,
   million,
   memory,

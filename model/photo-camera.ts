@@ -1,5 +1,5 @@
 // From a photograph's match to what is solved, and from what was found to a Setup's camera.
-import { directionOf, poseOfStand, type Camera, type Frame, type Lens, type Stand } from '#core/camera'
+import { directionOf, isPerspective, poseOfStand, principalPointPx, type Camera, type Frame, type Lens, type Stand } from '#core/camera'
 import { pairsOfLength, type Estimate, type PhotoAsked, type PhotoLens, type Treatments } from '#core/match'
 import type { Vec3 } from '#core/math'
 import { newLens } from './parts.ts'
@@ -42,14 +42,15 @@ export function askedOf({ widthPx, heightPx, match: m }: Pick<Photo, 'widthPx' |
   const pairs = m.pairs.map(({ world, image }) => ({ world, image }))
   const { scale } = m
   const treatments: { -readonly [K in keyof Treatments]: Treatments[K] } = { ...m.treatments }
-  let pose: PhotoAsked['start'] = {}
+  let pose = m.start.pose
   if (scale?.kind === 'length') {
     const { from, to, at, lengthM, bundleId } = scale
     pairs.push(...pairsOfLength({ from, to, place: at, direction: directions.get(bundleId)!, lengthM }))
   } else if (scale?.kind === 'eye') {
     pairs.push({ world: scale.at, image: scale.foot })
     treatments.stationZ = 'fixed'
-    pose = { pose: { station: [0, 0, scale.at[2] + scale.heightM] } }
+    const [x, y] = pose?.station ?? [0, 0]
+    pose = { bearingDeg: 0, tiltDeg: 0, rollDeg: 0, ...pose, station: [x, y, scale.at[2] + scale.heightM] }
   }
   return {
     imageWidth: widthPx,
@@ -57,7 +58,7 @@ export function askedOf({ widthPx, heightPx, match: m }: Pick<Photo, 'widthPx' |
     lines,
     pairs,
     treatments,
-    start: { lens: m.start, ...pose },
+    start: { lens: m.start, ...(pose && { pose }) },
     ...(m.robust && { robust: true }),
   }
 }
@@ -70,6 +71,19 @@ export function solvedOf({ lens, poses }: Estimate): SolvedCamera {
 export function estimateOf(s: SolvedCamera): Estimate {
   const lens: PhotoLens = { focalPx: s.focalPx, principal: s.principal, distortion: s.distortion }
   return { lens, poses: [{ station: s.station, bearingDeg: s.bearingDeg, tiltDeg: s.tiltDeg, rollDeg: s.rollDeg }] }
+}
+
+/** What a camera that is at hand would be of this photograph; null where its frame is of another shape, or it is no perspective. */
+export function estimateOfCamera({ widthPx, heightPx }: Pick<Photo, 'widthPx' | 'heightPx'>, camera: Camera): Estimate | null { // prettier-ignore
+  const { pose, lens, frame } = camera
+  if (!isPerspective(lens) || Math.abs(frame.widthPx / frame.heightPx / (widthPx / heightPx) - 1) > 0.002) return null
+  const k = widthPx / frame.widthPx
+  const { xPx, yPx, pxPerMm } = principalPointPx(camera)
+  const { k1, k2, k3, p1, p2 } = lens.distortion ?? { k1: 0, k2: 0, k3: 0, p1: 0, p2: 0 }
+  return {
+    lens: { focalPx: lens.focalMm * pxPerMm * k, principal: [xPx * k, yPx * k], distortion: { k1, k2, k3, p1, p2 } },
+    poses: [pose],
+  }
 }
 
 /** Sensors are told by their longer side: 36 mm stand for it, so that focal lengths read as equivalents by width. */

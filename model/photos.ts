@@ -27,6 +27,7 @@ const photoLens = {
   principal: place,
   distortion: z.object({ k1: coefficient, k2: coefficient, k3: coefficient, p1: coefficient, p2: coefficient }),
 }
+const photoPose = { station: vec3, bearingDeg: angle, tiltDeg: finite.min(-90).max(90), rollDeg: angle }
 const scaleSchema = z.discriminatedUnion('kind', [
   /** So far along a bundle from one place of the photograph to another; the first is at a place of the world. */
   z.object({ kind: z.literal('length'), from: place, to: place, bundleId: id, lengthM, at: vec3 }),
@@ -41,7 +42,7 @@ export const matchSchema = z.object({
   /** What is not named: the lens is held, the pose is solved. */
   treatments: z.partialRecord(z.enum([...LENS_UNKNOWNS, ...POSE_UNKNOWNS]), treatment),
   /** Where unknowns start, and what they are where they are held. */
-  start: z.object(photoLens),
+  start: z.object({ ...photoLens, pose: z.object(photoPose).optional() }),
   scale: scaleSchema.optional(),
   /** Wrong pairs are set aside. */
   robust: z.literal(true).optional(),
@@ -52,7 +53,7 @@ export const matchSchema = z.object({
   masks: list(z.object({ id, points: list(place, 500, 3).readonly(), softPx: finite.min(0).max(500) }), MATCH_LIMITS.masks).readonly().optional(), // prettier-ignore
   /** The camera found last. */
   solved: z
-    .object({ ...photoLens, station: vec3, bearingDeg: angle, tiltDeg: finite.min(-90).max(90), rollDeg: angle })
+    .object({ ...photoLens, ...photoPose })
     .optional(),
 })
 export type PhotoMatchPart = z.infer<typeof matchSchema>

@@ -196,6 +196,10 @@ function looking(): Action[] {
   const large = (what: 'plan' | 'side') => () => void (view.main = view.main === what ? 'picture' : what)
   return [
     action('overlays', 'Overlays on or off', () => (view.overlays = !view.overlays), { key: 'V', enabled: isOpen }),
+    action('picture-over', 'The picture over the frame, on and off', () => (view.pictureOver = !view.pictureOver), {
+      key: 'P',
+      enabled: () => useProject().working?.look.backdrop.over !== undefined,
+    }),
     action('cones', 'All viewpoints as cones in Plan, Side and from outside', () => (view.allCones = !view.allCones), {
       enabled: isOpen,
     }),

@@ -10,7 +10,7 @@ import { useOpenedPhoto } from './opened.ts'
 import { usePhotoTools } from './tools.ts'
 
 const { match, change } = useMatch()
-const { edges, isFinding, find } = useOpenedPhoto()
+const { edges, pointedAt, isFinding, find } = useOpenedPhoto()
 const { bundleId, tool } = usePhotoTools()
 const bundles = computed(() =>
   (match.value?.bundles ?? []).map((b, i) => ({
@@ -126,14 +126,29 @@ function take(offer: (typeof offers.value)[number], to: string): void {
     </template>
     <hr />
     <div class="buttons">
-      <button class="btn" :disabled="isFinding || edges !== null" @click="find">
+      <button
+        class="btn"
+        :disabled="isFinding || edges !== null"
+        :data-took-ms="edges ? Math.round(edges.tookMs) : undefined"
+        title="Straight edges of the photograph, and which of them run together (E)"
+        @click="find"
+      >
         {{ isFinding ? 'Looking…' : edges ? `${edges.ends.length / 4} edges found` : 'Find edges' }}
       </button>
     </div>
     <ul v-if="offers.length > 0" class="offers">
-      <li v-for="o in offers" :key="o.key">
-        <span>{{ o.members.length }} edges, {{ o.kind === 'up' ? 'upright' : 'to a side' }}</span>
-        <span class="num quiet">{{ Math.round(o.supportPx) }} px</span>
+      <li
+        v-for="o in offers"
+        :key="o.key"
+        :title="`${Math.round(o.supportPx)} px together`"
+        @pointerenter="pointedAt = o.members"
+        @pointerleave="pointedAt = null"
+        @focusin="pointedAt = o.members"
+        @focusout="pointedAt = null"
+      >
+        <span class="what"
+          ><b class="num">{{ o.members.length }}</b> {{ o.kind === 'up' ? 'upright' : 'to a side' }}</span
+        >
         <button
           v-for="b in bundles"
           :key="b.id"
@@ -169,8 +184,7 @@ path {
 }
 .offers li {
   display: flex;
-  flex-wrap: wrap;
-  gap: 4px 6px;
+  gap: 4px;
   align-items: center;
   padding: 3px 14px;
   font-size: 11.5px;
@@ -178,6 +192,11 @@ path {
 .offers .btn {
   min-height: 22px;
   padding: 0 7px;
+}
+
+.what {
+  flex: 1;
+  white-space: nowrap;
 }
 .offers .likely {
   border-color: var(--plum);

@@ -21,7 +21,7 @@ const props = defineProps<{
   bundleId: string | null
 }>()
 const { match, solved, weakest, camera } = useMatch()
-const { edges } = useOpenedPhoto()
+const { edges, pointedAt } = useOpenedPhoto()
 const { chosen, arrows, showsEdges, tool } = usePhotoTools()
 const { texts } = useMeasures()
 const picks = usePicks()
@@ -84,6 +84,19 @@ const found = computed(() => {
   for (let i = 0; i < e.ends.length; i += 4) path += d([[e.ends[i]!, e.ends[i + 1]!], [e.ends[i + 2]!, e.ends[i + 3]!]]) // prettier-ignore
   return path
 })
+const pointed = computed(() => {
+  const e = edges.value?.ends
+  return e
+    ? (pointedAt.value ?? [])
+        .map((i) =>
+          d([
+            [e[i * 4]!, e[i * 4 + 1]!],
+            [e[i * 4 + 2]!, e[i * 4 + 3]!],
+          ]),
+        )
+        .join('')
+    : ''
+})
 const handles = computed(() => (match.value ? handlesOf(match.value) : []).map((h) => ({ ...h, w: w(h.at), on: h.chosen !== null && h.chosen.id === chosen.value?.id }))) // prettier-ignore
 const ghost = computed(() => (picks.expected() ? w(picks.expected()!) : null))
 const shadowTop = computed(() => {
@@ -95,6 +108,10 @@ const shadowTop = computed(() => {
 <template>
   <svg :viewBox="`0 0 ${width} ${height}`" :width="width" :height="height" aria-hidden="true">
     <path v-if="found" class="found" :d="found" />
+    <template v-if="pointed">
+      <path class="case" :d="pointed" />
+      <path class="pointed" :d="pointed" />
+    </template>
     <g v-for="m in match?.masks ?? []" :key="m.id" class="mask" :class="{ on: chosen?.id === m.id }">
       <path :d="d(m.points, true)" />
     </g>
@@ -198,6 +215,10 @@ path {
   stroke: #fff9;
   stroke-width: 1;
   mix-blend-mode: difference;
+}
+.pointed {
+  stroke: var(--bundle-1);
+  stroke-width: 2;
 }
 .cross,
 .arrow {

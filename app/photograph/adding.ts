@@ -3,20 +3,13 @@ import { createSharedComposable } from '@vueuse/core'
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { AppError } from '#core/base'
+import { focalSentence } from '#core/photo'
 import { LIST_LIMITS, newMatch, type Photo } from '#model'
-import { createPhoto, type OpenedPhoto } from '#workers'
+import { createPhoto } from '#workers'
 import { api } from '../api/client.ts'
 import { useNotices } from '../stores/notices.ts'
 import { newId, useProject } from '../stores/project.ts'
 import { useOpenedPhoto } from './opened.ts'
-
-/** What its tags said, for the person. */
-export function toldOf({ focal, untold, camera, widthPx, heightPx }: OpenedPhoto): string {
-  if (!focal) return untold
-  const mm = (px: number): string => ((px * 36) / Math.max(widthPx, heightPx)).toFixed(1)
-  const how = { 'focal plane': 'by the sensor’s resolution', equivalent: 'by the equivalent', 'equivalent, by diagonal': 'by the equivalent, taken by the diagonal' }[focal.from] // prettier-ignore
-  return [`${camera ? `${camera}: ` : ''}${mm(focal.focalPx)} ± ${mm(focal.sdPx)} mm on 36 mm of width, ${how}.`, focal.note].filter(Boolean).join(' ').slice(0, 400) // prettier-ignore
-}
 
 function adding() {
   const project = useProject()
@@ -38,7 +31,7 @@ function adding() {
       const { widthPx, heightPx } = found
       const photo: Photo = {
         ...{ id: newId(), name: file.name.slice(0, 200) || 'Photograph', sha256: kept.sha256, sizeBytes: kept.sizeBytes },
-        ...{ widthPx, heightPx, told: toldOf(found) },
+        ...{ widthPx, heightPx, told: found.focal ? focalSentence(found.focal, found, found.camera) : found.untold },
         match: newMatch({ widthPx, heightPx, bundleIds: [newId(), newId(), newId()], ...(found.focal && { focal: found.focal }) }),
       } // prettier-ignore
       if ((project.document?.photos?.length ?? 0) >= LIST_LIMITS.photos) {

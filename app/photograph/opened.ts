@@ -15,6 +15,8 @@ function openedPhoto() {
   const client = shallowRef<PhotoClient | null>(null)
   const bitmap = shallowRef<ImageBitmap | null>(null)
   const edges = shallowRef<FoundEdges | null>(null)
+  /** Edges of a found bundle that is pointed at. */
+  const pointedAt = shallowRef<readonly number[] | null>(null)
   const isFinding = ref(false)
   const problem = ref('')
   /** Files just brought in need not be fetched again. */
@@ -26,7 +28,7 @@ function openedPhoto() {
     client.value = null
     bitmap.value?.close()
     bitmap.value = null
-    edges.value = null
+    edges.value = pointedAt.value = null
     problem.value = ''
   }
   watch(
@@ -65,6 +67,6 @@ function openedPhoto() {
       isFinding.value = false
     }
   }
-  return { client, bitmap, edges, isFinding, problem, offer, find, close }
+  return { client, bitmap, edges, pointedAt, isFinding, problem, offer, find, close }
 }
 export const useOpenedPhoto = createSharedComposable(openedPhoto)

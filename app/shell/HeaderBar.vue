@@ -87,8 +87,15 @@ const toggleTheme = (): void => void (view.theme = view.theme === 'day' ? 'night
       </button>
     </template>
     <nav v-if="project.document && project.id" class="views" aria-label="Views">
-      <RouterLink :to="`/project/${project.id}`" exact-active-class="on">Frame</RouterLink>
-      <RouterLink :to="`/project/${project.id}/photograph`" active-class="on">Photograph</RouterLink>
+      <RouterLink :to="`/project/${project.id}`" :class="{ on: isFrame }" :aria-current="isFrame ? 'page' : undefined"
+        >Frame</RouterLink
+      >
+      <RouterLink
+        :to="`/project/${project.id}/photograph`"
+        :class="{ on: !isFrame }"
+        :aria-current="isFrame ? undefined : 'page'"
+        >Photograph</RouterLink
+      >
     </nav>
     <StillProgress />
     <div class="right">

@@ -27,7 +27,9 @@ export function appearanceOf(
     ...(blur && { blur }),
     ...(table && { table }),
   }
-  const plain = { shown: shownOf(setup), ...parts, ...beside } as unknown as Appearance
+  // what lies over the frame is no part of the picture
+  const { over: _, ...backdrop } = setup.look.backdrop
+  const plain = { shown: shownOf(setup), ...parts, 'look.backdrop': backdrop, ...beside } as unknown as Appearance
   const exposure = { ...plain.exposure, ev100: evOf(setup) }
   if (setup.exposure.mode === 'photographic') return { ...plain, exposure }
   if (!isOutdoors) return plain

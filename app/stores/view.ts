@@ -96,6 +96,8 @@ function createPage() {
   return {
     panel: ref<PanelName>('stand'),
     overlays: ref(true),
+    /** Whether the picture that lies over the frame is shown. */
+    pictureOver: ref(true),
     standTab: ref<StandTab>('place'),
     visibleTab: ref<VisibleTab>('objects'),
     keepSize: ref(false),

@@ -205,6 +205,11 @@ function stationFor(
   // all before it, for most of them
   return pairs.filter(({ world }, i) => dot(add(world, scale(station, -1)), rays[i]!) > 0).length * 2 > pairs.length ? station : null // prettier-ignore
 }
+/** How badly a camera misses all that is drawn, pixels; infinite where a point lies behind it. */
+export function rmsUnder(asked: Pick<PhotoAsked, 'lines' | 'pairs'>, e: Estimate): number {
+  const rms = rmsOf(asked, e)
+  return Number.isFinite(rms) ? rms : Infinity
+}
 function rmsOf(view: PhotoView, e: Estimate): number {
   const { squares, count } = lineMisses(view.lines, e)
   const sum = missesOf(e, view.pairs).reduce((s, [x, y]) => s + x * x + y * y, squares)

@@ -2,4 +2,11 @@
 export { refinedEdge, type RefinedEdge } from './edge.ts'
 export { findSegments, type FoundSegment, type Grey } from './segments.ts'
 export { suggestBundles, type SuggestedBundle } from './suggest.ts'
-export { focalFromTags, type FocalFrom, type FocalTold, type PhotoTags, type TagsReason } from './tags.ts'
+export {
+  focalFromTags,
+  focalSentence,
+  type FocalFrom,
+  type FocalTold,
+  type PhotoTags,
+  type TagsReason,
+} from './tags.ts'

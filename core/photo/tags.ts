@@ -66,6 +66,23 @@ export function focalFromTags(tags: PhotoTags, widthPx: number, heightPx: number
   return refused('sensor-unknown', `The photograph says ${focalMm} mm but not how large its sensor was.`)
 }
 
+const HOW: Readonly<Record<FocalFrom, string>> = {
+  'focal plane': 'by the sensor’s resolution',
+  equivalent: 'by the equivalent',
+  'equivalent, by diagonal': 'by the equivalent, taken by the diagonal',
+}
+/** What was told, for the person: millimetres on 36 of the longer side, at most 400 letters. */
+export function focalSentence(
+  { focalPx, sdPx, from, note }: FocalTold,
+  size: { readonly widthPx: number; readonly heightPx: number },
+  camera = '',
+): string {
+  // prettier-ignore
+  const mm = (px: number): string => ((px * 36) / Math.max(size.widthPx, size.heightPx)).toFixed(1)
+  const told = `${camera ? `${camera}: ` : ''}${mm(focalPx)} ± ${mm(sdPx)} mm on 36 mm of width, ${HOW[from]}.`
+  return `${told} ${note}`.trim().slice(0, 400)
+}
+
 interface Shot {
   /** Longer side that the camera wrote, pixels; null where it is not told. */
   readonly longPx: number | null

@@ -4,6 +4,7 @@ import { existsSync, readFileSync } from 'node:fs'
 import { Readable } from 'node:stream'
 import { newModel, type ModelRef } from '#model'
 import type { Running } from '#server'
+import { withPhotos } from './photos.ts'
 import { hallProject, lampProject } from './projects.ts'
 import { hallModel, lampModel, type DemoModel } from './scenes.ts'
 
@@ -27,6 +28,7 @@ async function cover(server: Running, id: string, file: string): Promise<void> {
 export async function seedDemo(server: Running): Promise<void> {
   await server.projects.create(lampProject(await store(server, lampModel())), DEMO_IDS.lamp)
   await cover(server, DEMO_IDS.lamp, 'lamp.jpg')
-  await server.projects.create(hallProject(await store(server, hallModel())), DEMO_IDS.hall)
+  const hall = hallProject(await store(server, hallModel()))
+  await server.projects.create(await withPhotos(server, hall), DEMO_IDS.hall)
   await cover(server, DEMO_IDS.hall, 'hall.jpg')
 }

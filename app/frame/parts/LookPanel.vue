@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // Sun and backdrop: the parts of the look that the picture draws; and how far pictures are refined.
+import Select from 'primevue/select'
 import { computed } from 'vue'
 import type { Command, EditPart, PartValue } from '#model'
 import ChoiceRow from '../../controls/ChoiceRow.vue'
@@ -30,6 +31,10 @@ const backdrops = computed(() =>
   photos.value.length > 0 ? [...BACKDROPS, { value: 'photo', label: 'photo' } as const] : BACKDROPS,
 )
 const behind = computed(() => photos.value.find((p) => p.id === look.value.backdrop.photoId) ?? null)
+function lay(photoId: string): void {
+  const { over, ...backdrop } = look.value.backdrop
+  set('look.backdrop', photoId ? { ...backdrop, over: { photoId, opacity: over?.opacity ?? 0.5 } } : backdrop)
+}
 function setBackdrop(kind: 'sky' | 'colour' | 'photo'): void {
   const photoId = behind.value?.id ?? photos.value[0]?.id
   set('look.backdrop', { ...look.value.backdrop, kind, ...(kind === 'photo' && photoId && { photoId }) })
@@ -78,17 +83,55 @@ function setBackdrop(kind: 'sky' | 'colour' | 'photo'): void {
       @change="setBackdrop($event as 'sky' | 'colour' | 'photo')"
     />
     <template v-if="look.backdrop.kind === 'photo'">
-      <label v-if="behind" class="row">
-        <span>Photo</span>
-        <select
-          :value="behind.id"
+      <div v-if="behind" class="line">
+        <span class="quiet">Photo</span>
+        <Select
+          :model-value="behind.id"
+          :options="photos"
+          option-label="name"
+          option-value="id"
+          size="small"
           aria-label="Photograph behind the model"
-          @change="set('look.backdrop', { ...look.backdrop, photoId: ($event.target as HTMLSelectElement).value })"
-        >
-          <option v-for="p in photos" :key="p.id" :value="p.id">{{ p.name }}</option>
-        </select>
-      </label>
-      <p v-else class="why" role="status">Its photograph is no longer in the project. Undo brings it back.</p>
+          @update:model-value="set('look.backdrop', { ...look.backdrop, photoId: $event })"
+        />
+      </div>
+      <p v-else class="text" role="status">Its photograph is no longer in the project. Undo brings it back.</p>
+    </template>
+    <template v-if="photos.length > 0">
+      <hr />
+      <h3>Picture over the frame</h3>
+      <div class="line">
+        <span class="quiet">Picture</span>
+        <Select
+          :model-value="look.backdrop.over?.photoId ?? ''"
+          :options="[{ id: '', name: 'none' }, ...photos]"
+          option-label="name"
+          option-value="id"
+          size="small"
+          aria-label="Picture that lies over the frame"
+          @update:model-value="lay"
+        />
+      </div>
+      <template v-if="look.backdrop.over">
+        <NumberField
+          label="Opacity"
+          suffix="%"
+          :model-value="look.backdrop.over.opacity * 100"
+          :digits="0"
+          :step="5"
+          :min="0"
+          :max="100"
+          hint="For comparing: never in a finished picture. P shows and hides it"
+          v-on="
+            number((v) =>
+              withPart('look.backdrop', { ...look.backdrop, over: { ...look.backdrop.over!, opacity: v / 100 } }),
+            )
+          "
+        />
+        <p v-if="!photos.some((p) => p.id === look.backdrop.over?.photoId)" class="text" role="status">
+          That picture is no longer in the project. Undo brings it back.
+        </p>
+      </template>
     </template>
     <hr />
     <h3>Refined with</h3>

@@ -6,6 +6,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref, watch, watchEffect } from 'vue'
 import { useOutside } from '../outside/outside.ts'
 import { failureText } from '../../stores/notices.ts'
+import { api } from '../../api/client.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
@@ -120,6 +121,12 @@ watch(
   { flush: 'post' },
 )
 const hasPicture = computed(() => main.value?.hasPicture ?? false)
+/** A picture of the project that lies over the frame, as large as it. */
+const over = computed(() => {
+  const o = project.working?.look.backdrop.over
+  const picture = o && project.document?.photos?.find((p) => p.id === o.photoId)
+  return picture ? { src: api.assetUrl(picture.sha256), opacity: o.opacity } : null
+})
 </script>
 
 <template>
@@ -167,6 +174,15 @@ const hasPicture = computed(() => main.value?.hasPicture ?? false)
           class="past"
           :style="{ inset: `${-beyond.dy}px ${-beyond.dx}px`, borderWidth: `${beyond.dy}px ${beyond.dx}px` }"
           data-testid="past-frame"
+        />
+        <img
+          v-if="over && view.pictureOver && !outside.on"
+          class="over-picture"
+          :src="over.src"
+          :style="{ opacity: over.opacity }"
+          alt=""
+          draggable="false"
+          data-testid="picture-over"
         />
         <template v-if="shown && hasPicture">
           <GhostLayer v-if="view.ghosts" :camera="shown" :width="box.width" :height="box.height" :busy="busy" />
@@ -217,6 +233,14 @@ const hasPicture = computed(() => main.value?.hasPicture ?? false)
 </template>
 
 <style scoped>
+.over-picture {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  object-fit: fill;
+  pointer-events: none;
+}
 .mount {
   position: relative;
   container-type: inline-size;

@@ -2,7 +2,9 @@
 // Below the picture: what is being worked out, and how drags and keys behave; from outside, the ways back.
 import { computed } from 'vue'
 import { formatLength } from '#core/base'
+import { rmsUnder } from '#core/match'
 import type { ClearAt } from '#mesh'
+import { askedOf, estimateOfCamera } from '#model'
 import { useOutside } from '../outside/outside.ts'
 import { useFocus } from '../focus/focus.ts'
 import { useProject } from '../../stores/project.ts'
@@ -33,6 +35,16 @@ const readout = computed(() => {
   if (p.clear) return `${clearText(p.clear)} · ${p.clear.isSolid ? '' : `${long(p.awayM)} · `}${p.hit.nodeName}`
   const soft = focus.value?.on ? ` · blur ${blurPx(p.depthM).toFixed(1)} px` : ''
   return `${long(p.awayM)}${soft} · ${long(p.hit.point[2])} high · ${long(p.widthM)} wide · ${p.hit.nodeName}`
+})
+/** Where a photograph lies behind: how far its lines and points lie off under this camera, while it is moved too. */
+const photoMiss = computed(() => {
+  const backdrop = project.working?.look.backdrop
+  const photo =
+    backdrop?.kind === 'photo' ? project.document?.photos?.find((p) => p.id === backdrop.photoId) : undefined
+  const e = photo && project.camera ? estimateOfCamera(photo, project.camera) : null
+  if (!photo || !e || photo.match.lines.length + photo.match.pairs.length === 0) return ''
+  const rms = rmsUnder(askedOf(photo), e)
+  return `photograph: rms ${rms < 1e5 ? rms.toFixed(1) : '∞'} px`
 })
 const view = useView()
 const outside = useOutside()
@@ -93,6 +105,13 @@ function faster(by: number): void {
       title="Under the pointer: how far, what, its height, and how wide the picture is there"
       data-testid="readout"
       >{{ readout }}</span
+    >
+    <span
+      v-if="photoMiss && !outside.on"
+      class="num"
+      title="How far the lines and points of the photograph behind lie off under this camera"
+      data-testid="photo-miss"
+      >{{ photoMiss }}</span
     >
     <span class="switches">
       <span class="gait">

@@ -79,7 +79,14 @@ function thumbs() {
   // other light or another model: all are drawn anew, the old ones stay meanwhile; no picture outlives its project
   watch(
     () =>
-      [stage.epoch, stage.lightEpoch, project.document?.materialClasses, project.document?.tables, outdoors.behindKey, project.id] as const,
+      [
+        stage.epoch,
+        stage.lightEpoch,
+        project.document?.materialClasses,
+        project.document?.tables,
+        outdoors.behindKey,
+        project.id,
+      ] as const,
     ([, , , , , id], [, , , , , before]) => kept.outdate(id !== before),
   )
 
