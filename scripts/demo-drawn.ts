@@ -19,15 +19,15 @@ interface Told {
   readonly truth: SolvedCamera
 }
 const PHOTOS = [
-  { file: 'site-visit.jpg', name: 'Site visit', offers: [['up', 'Upright'], ['level', 'Into'], ['level', 'Across']], solve: ['Focal length', 'Distortion'], pairs: 9 },
-  { file: 'drawer-wall-cropped.jpg', name: 'Drawer wall, cropped', offers: [['up', 'Upright'], ['level', 'Across']], solve: ['Middle'], pairs: 8 },
+  { file: 'site-visit.jpg', name: 'Site visit', offers: [['up', 'Upright'], ['level', 'Into'], ['level', 'Across']], solve: ['Focal length', 'Distortion'], pairs: 9, turns: true },
+  { file: 'drawer-wall-cropped.jpg', name: 'Drawer wall, cropped', offers: [['up', 'Upright'], ['level', 'Across'], ['level', 'Into']], solve: ['Middle'], pairs: 8, turns: false },
 ] as const // prettier-ignore
 const told = JSON.parse(readFileSync(`${FOLDER}/truth.json`, 'utf8')) as Told[]
 rmSync(`${FOLDER}/drawn.json`, { force: true })
 
 const model = hallModel()
 const placed = newModel({ id: 'model-1', name: model.fileName, sha256: '0'.repeat(64), sizeBytes: 1 })
-const root = await loadGlb(new Uint8Array(model.bytes))
+const root = await loadGlb(model.bytes, { textures: false })
 const { soup, facts } = soupOf(assemble([{ placed, root }]))
 const scene = new MeshScene(soup, facts)
 
@@ -80,6 +80,7 @@ for (const p of PHOTOS) {
       .getByRole('button', { name: `Take as ${to}` })
       .click()
   }
+  if (p.turns) await page.getByRole('button', { name: 'Turn by 90°' }).click()
   for (const name of p.solve)
     await page.getByRole('radiogroup', { name: new RegExp(`^${name}`) }).getByRole('radio', { name: 'solve' }).click() // prettier-ignore
   await page.waitForTimeout(1500)
@@ -92,9 +93,16 @@ for (const p of PHOTOS) {
   const ids = ['into', 'across', 'up']
   const short = new Map(match.bundles.map((b, i) => [b.id, ids[i]!]))
   const tenth = (v: number): number => Math.round(v * 100) / 100
+  const bundles = match.bundles.map((b, i) => ({ ...b, id: ids[i]! }))
   const lines = match.lines.map((l, i) => ({ id: `line-${i + 1}`, bundleId: short.get(l.bundleId)!, points: l.points.map((q) => q.map(tenth)) })) // prettier-ignore
   const pairs = corners(t, p.pairs).map((c, i) => ({ id: `pair-${i + 1}`, world: c.world.map((v) => Math.round(v * 1e4) / 1e4), image: c.image.map(tenth) })) // prettier-ignore
-  drawn.push({ file: p.file, name: p.name, widthPx, heightPx, match: { lines, pairs, treatments: match.treatments } })
+  drawn.push({
+    file: p.file,
+    name: p.name,
+    widthPx,
+    heightPx,
+    match: { bundles, lines, pairs, treatments: match.treatments },
+  })
 }
 writeFileSync(`${FOLDER}/drawn.json`, `${JSON.stringify(drawn)}\n`)
 await stand.end()

@@ -35,6 +35,13 @@ function add(): void {
   const id = newId()
   if (change({ bundles: [...m.bundles, { id, name: 'Slope', bearingDeg: 0, tiltDeg: 30 }] })) bundleId.value = id
 }
+/** Which of the building’s level directions is which cannot be seen: turned until the model lies as the photograph shows it. */
+function turnAll(): void {
+  const m = match.value
+  if (!m) return
+  const turned = (b: Bundle): Bundle => (Math.abs(b.tiltDeg) > 89 ? b : { ...b, bearingDeg: (b.bearingDeg + 90) % 360 })
+  change({ bundles: m.bundles.map(turned) })
+}
 const isUsed = computed(() => {
   const m = match.value
   if (!m || !active.value) return true
@@ -118,6 +125,13 @@ function take(offer: (typeof offers.value)[number], to: string): void {
         @change="set({ tiltDeg: $event })"
       />
       <div class="buttons">
+        <button
+          class="btn"
+          title="The level directions a quarter further round: where “into” runs east in the model, not north"
+          @click="turnAll"
+        >
+          Turn by 90°
+        </button>
         <button class="btn" title="A roof slope, a wall at another angle" @click="add">Add a direction</button>
         <button class="btn" :disabled="isUsed" title="Only where nothing is drawn along it" @click="drop">
           Take out

@@ -129,7 +129,7 @@ const marks = computed(() => {
 .pane {
   position: relative;
   background: var(--mount);
-  border-left: 1px solid var(--line);
+  border-top: 1px solid var(--line);
   display: grid;
   place-items: center;
   overflow: hidden;

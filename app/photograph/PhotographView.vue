@@ -206,7 +206,7 @@ main {
   min-height: 0;
 }
 .sheets.two {
-  grid-template-columns: minmax(0, 1.3fr) minmax(0, 1fr);
+  grid-template-rows: minmax(0, 1.2fr) minmax(0, 1fr);
 }
 .empty {
   display: grid;

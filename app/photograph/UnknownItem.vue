@@ -14,7 +14,7 @@ const kind = computed(() => kindOf(match.value!, first.value.unknown))
 const shown = computed(() => {
   const from = now.value ?? match.value!.start
   const { suffix, digits, factor } = first.value
-  return `${props.row.fields.map((f) => (valueOf(from, f.unknown) * factor).toFixed(digits)).join(', ')} ${suffix}`.replaceAll('-', '−') // prettier-ignore
+  return `${props.row.fields.map((f) => (valueOf(from, f.unknown) * factor).toFixed(digits)).join(', ')}${suffix === '°' ? '' : ' '}${suffix}`.replaceAll('-', '−') // prettier-ignore
 })
 const sd = computed(() => {
   const told = props.row.fields.map((f) => solved.value?.sd[f.unknown])
@@ -92,9 +92,6 @@ const sdOf = (f: UnknownField): number => {
 }
 .value {
   grid-column: 2 / 4;
-  white-space: nowrap;
-  overflow: hidden;
-  text-overflow: ellipsis;
 }
 .kinds {
   grid-column: 2 / 4;
