@@ -31,7 +31,7 @@ export {
   type MatchScale,
   type Photo,
   type PhotoMatchPart,
-} from './photos.ts'
+} from './photo-schemas.ts'
 // parts of a Setup
 export {
   CAMERA_PARTS,

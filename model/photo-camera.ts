@@ -1,9 +1,18 @@
 // From a photograph's match to what is solved, and from what was found to a Setup's camera.
-import { directionOf, isPerspective, poseOfStand, principalPointPx, type Camera, type Frame, type Lens, type Stand } from '#core/camera'
+import {
+  directionOf,
+  isPerspective,
+  poseOfStand,
+  principalPointPx,
+  type Camera,
+  type Frame,
+  type Lens,
+  type Stand,
+} from '#core/camera'
 import { pairsOfLength, type Estimate, type PhotoAsked, type PhotoLens, type Treatments } from '#core/match'
 import type { Vec3 } from '#core/math'
 import { newLens } from './parts.ts'
-import type { Bundle, Photo, PhotoMatchPart } from './photos.ts'
+import type { Bundle, Photo, PhotoMatchPart } from './photo-schemas.ts'
 
 /** Unit direction of a bundle's lines in the world. */
 export const bundleDirection = (b: Pick<Bundle, 'bearingDeg' | 'tiltDeg'>): Vec3 => directionOf(b.bearingDeg, b.tiltDeg)
@@ -74,7 +83,11 @@ export function estimateOf(s: SolvedCamera): Estimate {
 }
 
 /** What a camera that is at hand would be of this photograph; null where its frame is of another shape, or it is no perspective. */
-export function estimateOfCamera({ widthPx, heightPx }: Pick<Photo, 'widthPx' | 'heightPx'>, camera: Camera): Estimate | null { // prettier-ignore
+export function estimateOfCamera(
+  { widthPx, heightPx }: Pick<Photo, 'widthPx' | 'heightPx'>,
+  camera: Camera,
+): Estimate | null {
+  // prettier-ignore
   const { pose, lens, frame } = camera
   if (!isPerspective(lens) || Math.abs(frame.widthPx / frame.heightPx / (widthPx / heightPx) - 1) > 0.002) return null
   const k = widthPx / frame.widthPx

@@ -9,7 +9,7 @@ import { TABLE_SIDE } from '#core/optics'
 import { MATERIAL_CLASSES } from '#core/section'
 import { list, names } from './lists.ts'
 import { angle, ownVec3, finite, frameSchema, id, lensSchema, name, onOff, standSchema, vec3 } from './part-schemas.ts'
-import { matchFault, photoSchema } from './photos.ts'
+import { matchFault, photoSchema } from './photo-schemas.ts'
 import { keptPartsSchema, partNameSchema, setupSchema } from './parts.ts'
 
 export const viewpointSchema = z.object({ id, name, parts: keptPartsSchema, locked: onOff })

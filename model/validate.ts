@@ -4,7 +4,7 @@
 
 import { z } from 'zod'
 import { CELLS, getPart, PART_TABLE, partLabel, PARTS } from './parts.ts'
-import { matchFault, photoSchema } from './photos.ts'
+import { matchFault, photoSchema } from './photo-schemas.ts'
 import {
   documentFields,
   leftBehindSchema,

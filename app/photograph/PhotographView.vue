@@ -119,7 +119,7 @@ function drop(e: DragEvent): void {
           ><input v-model="snaps" type="checkbox" />Snap</label
         >
         <label class="tick" title="Edges that were found"><input v-model="showsEdges" type="checkbox" />Edges</label>
-        <span class="hint quiet">{{ photo ? hint : '' }}</span>
+        <span class="hint quiet" :title="hint">{{ photo ? hint : '' }}</span>
       </div>
       <div class="sheets" :class="{ two: tool === 'pair' && photo }">
         <PhotoSheet v-if="photo" />
@@ -173,7 +173,7 @@ main {
   background: var(--panel);
   border-bottom: 1px solid var(--line);
   white-space: nowrap;
-  overflow: hidden;
+  flex-wrap: wrap;
 }
 .tools .btn {
   padding: 3px 8px;
@@ -195,6 +195,8 @@ main {
 }
 .hint {
   flex: 1;
+  min-width: 120px;
+  width: 0;
   overflow: hidden;
   text-overflow: ellipsis;
   font-size: 11.5px;
@@ -217,6 +219,9 @@ main {
 @media (max-width: 1100px) {
   .view {
     grid-template-columns: 190px minmax(0, 1fr) 260px;
+  }
+  .hint {
+    display: none;
   }
 }
 </style>

@@ -113,6 +113,8 @@ describe('what tags tell', () => {
     const resized = focalFromTags(plane, 2500, 1667)
     expect(resized.ok && resized.value.focalPx).toBeCloseTo((20 / 36) * 2500, 6)
     expect(resized.ok && resized.value.note).toMatch(/resized/)
+    // if it was cut out of the whole, it is twice as long: within two sigma
+    expect(resized.ok && resized.value.sdPx / resized.value.focalPx).toBeGreaterThan(0.5)
     const liar = focalFromTags({ ...plane, equivalentMm: 35 }, 5000, 3333)
     expect(liar.ok && liar.value.from).toBe('equivalent')
     expect(liar.ok && liar.value.note).toMatch(/does not fit/)

@@ -97,6 +97,10 @@ function shotOf({ pixelWidth, pixelHeight }: PhotoTags, widthPx: number, heightP
   return { longPx: long, isResized: Math.abs(long - l) > 1, isCropped }
 }
 const CROPPED = 'It looks cropped: the middle of the lens may lie elsewhere.'
+const EITHER = 'It has other pixels than the camera wrote: resized, as is assumed, or cropped.'
+/** Half of how far two readings lie apart, where nothing tells which is true: as a picture made smaller, or cut out of the whole. */
+const eitherSd = (focalPx: number, shot: Shot, long: number): number =>
+  shot.isResized && shot.longPx !== null ? 0.5 * focalPx * Math.abs(shot.longPx / long - 1) : 0
 
 function byEquivalent(mm: number, long: number, diagonal: number, shot: Shot): FocalTold {
   const byDiagonal = (mm / DIAGONAL_35_MM) * diagonal
@@ -108,10 +112,10 @@ function byEquivalent(mm: number, long: number, diagonal: number, shot: Shot): F
   const isSame = Math.abs(byDiagonal / byWidth - 1) < 0.005
   return {
     focalPx: byDiagonal,
-    sdPx: Math.hypot(rounding, either, ENGRAVED * byDiagonal, crop),
+    sdPx: Math.hypot(rounding, either, ENGRAVED * byDiagonal, crop, eitherSd(byDiagonal, shot, long)),
     from: isSame ? 'equivalent' : 'equivalent, by diagonal',
     sensorWidthMm: null,
-    note: shot.isCropped ? CROPPED : '',
+    note: shot.isCropped ? CROPPED : shot.isResized ? EITHER : '',
   }
 }
 
@@ -123,6 +127,12 @@ function byPlane(tags: PhotoTags, long: number, shot: Shot): FocalTold | null {
   const sensorMm = (shot.longPx / planeXResolution) * planeUnitMm
   if (!within(sensorMm, SENSOR_MM)) return null
   const focalPx = (focalMm / sensorMm) * long
-  const note = shot.isResized ? 'It was resized since; its numbers are scaled with it.' : ''
-  return { focalPx, sdPx: ENGRAVED * focalPx, from: 'focal plane', sensorWidthMm: sensorMm, note }
+  const note = shot.isResized ? EITHER : ''
+  return {
+    focalPx,
+    sdPx: Math.hypot(ENGRAVED * focalPx, eitherSd(focalPx, shot, long)),
+    from: 'focal plane',
+    sensorWidthMm: sensorMm,
+    note,
+  }
 }

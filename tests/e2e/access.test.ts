@@ -272,6 +272,11 @@ describe('for every eye', () => {
       await page.keyboard.press('Escape')
       await page.getByRole('dialog').waitFor({ state: 'hidden' })
     } // prettier-ignore
+    await page.getByRole('link', { name: 'Photograph', exact: true }).click()
+    await page.getByTestId('rms').waitFor()
+    expect(['photograph', await faults(page, only)]).toEqual(['photograph', []])
+    await page.getByRole('link', { name: 'Frame', exact: true }).click()
+    await pictureAt(page, 1)
     await page.keyboard.press('o')
     await page.getByRole('button', { name: 'Stand here', exact: true }).waitFor()
     expect(['outside', await faults(page, only)]).toEqual(['outside', []])

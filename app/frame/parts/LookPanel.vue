@@ -31,7 +31,7 @@ const backdrops = computed(() =>
   photos.value.length > 0 ? [...BACKDROPS, { value: 'photo', label: 'photo' } as const] : BACKDROPS,
 )
 const behind = computed(() => photos.value.find((p) => p.id === look.value.backdrop.photoId) ?? null)
-function lay(photoId: string): void {
+function lay(photoId: string | null): void {
   const { over, ...backdrop } = look.value.backdrop
   set('look.backdrop', photoId ? { ...backdrop, over: { photoId, opacity: over?.opacity ?? 0.5 } } : backdrop)
 }
@@ -103,11 +103,12 @@ function setBackdrop(kind: 'sky' | 'colour' | 'photo'): void {
       <div class="line">
         <span class="quiet">Picture</span>
         <Select
-          :model-value="look.backdrop.over?.photoId ?? ''"
-          :options="[{ id: '', name: 'none' }, ...photos]"
+          :model-value="look.backdrop.over?.photoId ?? null"
+          :options="[{ id: null, name: 'none' }, ...photos]"
           option-label="name"
           option-value="id"
           size="small"
+          placeholder="none"
           aria-label="Picture that lies over the frame"
           @update:model-value="lay"
         />
