@@ -45,7 +45,7 @@ export function newMatch(o: {
 }
 
 /** What a match asks of `solvePhoto`; a length or an eye height become pairs. Lines of no two places are left out. */
-export function askedOf({ widthPx, heightPx, match: m }: Pick<Photo, 'widthPx' | 'heightPx' | 'match'>): PhotoAsked {
+export function askedOf({ match: m, widthPx, heightPx }: Pick<Photo, 'match' | 'widthPx' | 'heightPx'>): PhotoAsked {
   const directions = new Map(m.bundles.map((b) => [b.id, bundleDirection(b)]))
   const lines = m.lines.map((l) => ({ direction: directions.get(l.bundleId)!, points: l.points }))
   const pairs = m.pairs.map(({ world, image }) => ({ world, image }))
@@ -105,7 +105,7 @@ const LONG_MM = 36
 const LARGEST_PX = 16_384
 
 /** Stand, lens and frame that see what the photograph's camera saw; guides and density are kept. */
-export function setupOfMatch(
+export function setupFound(
   { widthPx, heightPx }: Pick<Photo, 'widthPx' | 'heightPx'>,
   s: SolvedCamera,
   kept: Frame,
@@ -138,7 +138,7 @@ export function setupOfMatch(
   }
 }
 /** The same as a camera. */
-export function cameraOfMatch(photo: Pick<Photo, 'widthPx' | 'heightPx'>, s: SolvedCamera): Camera {
-  const { stand, lens, frame } = setupOfMatch(photo, s, { widthPx: 16, heightPx: 16, densityPpi: 300, guides: [] })
+export function cameraFound(photo: Pick<Photo, 'widthPx' | 'heightPx'>, s: SolvedCamera): Camera {
+  const { stand, lens, frame } = setupFound(photo, s, { widthPx: 16, heightPx: 16, densityPpi: 300, guides: [] })
   return { pose: poseOfStand(stand, () => null), lens, frame }
 }

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { projectPoint } from '#core/camera'
 import { solvePhoto } from '#core/match'
 import type { Vec3 } from '#core/math'
-import { applyCommand, askedOf, bundleDirection, cameraOfMatch, newMatch, newModel, newProject, aimAt, projectSchema, setupOfMatch, type Command, type Photo, type ProjectDocument, type SolvedCamera } from './index.ts' // prettier-ignore
+import { applyCommand, askedOf, bundleDirection, cameraFound, newMatch, newModel, newProject, aimAt, projectSchema, setupFound, type Command, type Photo, type ProjectDocument, type SolvedCamera } from './index.ts' // prettier-ignore
 
 const photo = (id: string): Photo => ({
   ...{ id, name: `Site ${id}`, sha256: 'ab'.repeat(32), sizeBytes: 1000, widthPx: 3000, heightPx: 2000 },
@@ -75,7 +75,7 @@ const TRUTH: SolvedCamera = {
 describe('the camera of a photograph as a Setup', () => {
   it('sees every place where the match’s lens puts it, shift and distortion included (to a millionth of a pixel)', () => {
     const size = { widthPx: 3000, heightPx: 2000 }
-    const camera = cameraOfMatch(size, TRUTH)
+    const camera = cameraFound(size, TRUTH)
     const { focalPx: f, principal: p, distortion: d } = TRUTH
     for (const world of [[1, 3, 0], [3, 2, 2.6], [-0.5, 4, 1]] as Vec3[]) {
       const at = projectPoint(camera, world)!
@@ -85,7 +85,7 @@ describe('the camera of a photograph as a Setup', () => {
       expect(at.xPx).toBeCloseTo(p[0] + f * x * r, 6)
       expect(at.yPx).toBeCloseTo(p[1] + f * y * r, 6)
     } // prettier-ignore
-    const to = setupOfMatch({ widthPx: 20_000, heightPx: 15_000 }, TRUTH, {
+    const to = setupFound({ widthPx: 20_000, heightPx: 15_000 }, TRUTH, {
       widthPx: 16,
       heightPx: 16,
       densityPpi: 300,
@@ -96,7 +96,7 @@ describe('the camera of a photograph as a Setup', () => {
   })
   it('is found again from lines, eye height and a length drawn where it sees them', () => {
     const size = { widthPx: 3000, heightPx: 2000 }
-    const camera = cameraOfMatch(size, {
+    const camera = cameraFound(size, {
       ...TRUTH,
       principal: [1500, 1000],
       distortion: { ...TRUTH.distortion, k1: 0 },

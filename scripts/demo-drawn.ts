@@ -6,7 +6,7 @@ import { projectPoint } from '#core/camera'
 import type { Vec3 } from '#core/math'
 import { loadGlb } from '#formats/scene'
 import { assemble, MeshScene, pickFeature, soupOf } from '#mesh'
-import { cameraOfMatch, newModel, readProjectDocument, type SolvedCamera } from '#model'
+import { cameraFound, newModel, readProjectDocument, type SolvedCamera } from '#model'
 import { ALL_SHOWN } from '#core/section'
 import { openStand } from '../tests/support/browser.ts'
 import { hallModel } from './demo-data/scenes.ts'
@@ -40,7 +40,7 @@ const normal = (): number => Math.sqrt(-2 * Math.log(next() + 1e-12)) * Math.cos
 
 /** Corners of the model that the camera sees, far apart in the picture. */
 function corners({ widthPx, heightPx, truth }: Told, count: number): { world: Vec3; image: [number, number] }[] {
-  const camera = cameraOfMatch({ widthPx, heightPx }, truth)
+  const camera = cameraFound({ widthPx, heightPx }, truth)
   const found: { world: Vec3; at: [number, number] }[] = []
   for (let y = 0.08; y < 0.95; y += 0.03)
     for (let x = 0.05; x < 0.96; x += 0.03) {

@@ -1,7 +1,7 @@
 // Makes the demo's photographs of the hall: finished by Yoroi itself from cameras that are written down beside them, with a lens that
 // bends, noise, JPEG and tags. Run by hand when the hall changes: npx tsx scripts/demo-photos.ts (after npm run build).
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
-import { readProjectDocument, setupOfMatch, type SolvedCamera } from '#model'
+import { readProjectDocument, setupFound, type SolvedCamera } from '#model'
 import { openStand } from '../tests/support/browser.ts'
 import { withExif } from './demo-data/exif.ts'
 import { DEMO_IDS } from './demo-data/seed.ts'
@@ -52,7 +52,7 @@ for (const m of MADE) {
   const doc = read.value
   const working = {
     ...doc.working,
-    ...setupOfMatch({ widthPx, heightPx }, m.truth, { ...doc.working.frame, guides: [] }),
+    ...setupFound({ widthPx, heightPx }, m.truth, { ...doc.working.frame, guides: [] }),
   }
   const id = `made-${m.file.replace(/\W/g, '-')}`
   await stand.server.projects.create({ ...doc, working }, id)

@@ -5,7 +5,7 @@ import { useMatch } from './match.ts'
 import UnknownItem from './UnknownItem.vue'
 import { unknownRows } from './unknowns.ts'
 
-const { match, photo, answer, solved, weakest, tookMs, change, turnRound } = useMatch()
+const { photo, answer, match, solved, weakest, tookMs, change, turnRound } = useMatch()
 const rows = computed(() =>
   unknownRows(Math.max(photo.value!.widthPx, photo.value!.heightPx), solved.value?.tellsStation ?? false),
 )

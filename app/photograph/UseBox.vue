@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import ChoiceRow from '../controls/ChoiceRow.vue'
 import NumberField from '../controls/NumberField.vue'
-import { setupOfMatch, solvedOf } from '#model'
+import { setupFound, solvedOf } from '#model'
 import { useNotices } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
 import { useDrawing } from './drawing.ts'
@@ -29,7 +29,7 @@ async function standHere(): Promise<void> {
   if (!p || !m || !s || !w) return
   // what was found is kept with it, so that it is there again without solving
   if (!m.solved || JSON.stringify(m.solved) !== JSON.stringify(solvedOf(s.estimate))) put(m)
-  const to = setupOfMatch(p, solvedOf(s.estimate), w.frame)
+  const to = setupFound(p, solvedOf(s.estimate), w.frame)
   const moved = project.run({ type: 'moveCamera', changes: to, label: `Stood as in ${p.name}`.slice(0, 120) })
   const laid = project.run({ type: 'setPart', part: 'look.backdrop', value: { ...w.look.backdrop, kind: 'photo', photoId: p.id } }) // prettier-ignore
   if (!moved && !laid) return

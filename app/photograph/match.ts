@@ -7,7 +7,7 @@ import { computed, ref, shallowRef, watch, type ComputedRef, type Ref, type Shal
 import type { Camera } from '#core/camera'
 import type { Result } from '#core/base'
 import type { LeftOut, MatchReason, PhotoMatch } from '#core/match'
-import { askedOf, cameraOfMatch, solvedOf, type Photo, type PhotoMatchPart } from '#model'
+import { askedOf, cameraFound, solvedOf, type Photo, type PhotoMatchPart } from '#model'
 import { createMatch, type MatchClient } from '#workers'
 import { useProject } from '../stores/project.ts'
 import { otherWayRound } from './turning.ts'
@@ -93,7 +93,7 @@ function session() {
   const camera = computed<Camera | null>(() => {
     const p = photo.value
     const s = solved.value ? solvedOf(solved.value.estimate) : match.value?.solved
-    return p && s ? cameraOfMatch(p, s) : null
+    return p && s ? cameraFound(p, s) : null
   })
 
   /** Shows a match while a hand drags. */

@@ -51,7 +51,7 @@ function picks() {
 }
 /** The sun from a shadow in the photograph. */
 function createShadow() {
-  const { camera, match } = useMatch()
+  const { match, camera } = useMatch()
   const project = useProject()
   const stage = useStage()
   const notices = useNotices()

@@ -24,7 +24,7 @@ export const OVERLAYS = [
 export type Overlay = (typeof OVERLAYS)[number]['value']
 
 function tools() {
-  const { match, photoId } = useMatch()
+  const { photoId, match } = useMatch()
   const tool = ref<ToolName>('line')
   const bundleId = ref<string | null>(null)
   const chosen = ref<Chosen | null>(null)

@@ -42,7 +42,7 @@ function behindOf({ look }: Setup, photos: readonly Photo[] = []): Appearance['p
   const { kind, photoId } = look.backdrop
   const photo = kind === 'photo' ? photos.find((p) => p.id === photoId) : undefined
   if (!photo) return undefined
-  const { sha256, widthPx, heightPx, match } = photo
+  const { match, sha256, widthPx, heightPx } = photo
   const masks = (match.masks ?? []).map((m) => ({
     points: m.points.map(([x, y]) => [x / widthPx, y / heightPx] as const),
     soft: m.softPx / widthPx,

@@ -3,7 +3,15 @@ export { matchBundles, matchLines, type LineMatch, type LinesAsked } from './lin
 export { lengthAlong, placeOnPlane, sightOf, sunOfShadow, type LengthTold } from './measure.ts'
 export type { Covariance } from './spread.ts'
 export { matchPoints, type PointMatch, type PointsAsked } from './points.ts'
-export { leaveOneOut, rmsUnder, solvePhoto, pairsOfLength, type LeftOut, type PhotoAsked, type PhotoMatch } from './photo.ts'
+export {
+  leaveOneOut,
+  rmsUnder,
+  solvePhoto,
+  pairsOfLength,
+  type LeftOut,
+  type PhotoAsked,
+  type PhotoMatch,
+} from './photo.ts'
 export { matchViews, type ViewsAsked, type ViewsMatch } from './views.ts'
 export { LENS_UNKNOWNS, POSE_UNKNOWNS } from './types.ts'
 export type { MatchReason } from './refusals.ts'

@@ -46,7 +46,13 @@ export function placeOnPlane(e: Estimate, place: PicturePlace, { point, normal }
   return t > 0 ? add(station, scale(sight, t)) : null
 }
 
-function ends(o: LengthAsked, e: Estimate, from: PicturePlace, to: PicturePlace): { start: Vec3; along: number } | LengthReason { // prettier-ignore
+function ends(
+  o: LengthAsked,
+  e: Estimate,
+  from: PicturePlace,
+  to: PicturePlace,
+): { start: Vec3; along: number } | LengthReason {
+  // prettier-ignore
   const start = placeOnPlane(e, from, o.on)
   const sight = sightOf(e, to)
   if (!start || !sight) return 'not-on-plane'
@@ -69,7 +75,8 @@ export function lengthAlong(o: LengthAsked): Result<LengthTold, LengthReason> {
   const { start, along } = told
   const slopes = o.covariance.unknowns.map((name) => slopeOf(o, name))
   const click = (which: 'from' | 'to', k: 0 | 1): number => {
-    const at = (by: number): PicturePlace => (k === 0 ? [o[which][0] + by, o[which][1]] : [o[which][0], o[which][1] + by])
+    const at = (by: number): PicturePlace =>
+      k === 0 ? [o[which][0] + by, o[which][1]] : [o[which][0], o[which][1] + by]
     return difference((by) => (which === 'from' ? ends(o, o.estimate, at(by), o.to) : ends(o, o.estimate, o.from, at(by))), 0.05) // prettier-ignore
   }
   let variance = [click('from', 0), click('from', 1), click('to', 0), click('to', 1)].reduce((s, j) => s + (j * o.sigmaPx) ** 2, 0) // prettier-ignore
@@ -77,7 +84,12 @@ export function lengthAlong(o: LengthAsked): Result<LengthTold, LengthReason> {
   for (let i = 0; i < n; i++)
     for (let j = 0; j < n; j++) variance += slopes[i]! * slopes[j]! * o.covariance.values[i * n + j]!
   const d = normalize(o.direction)
-  return ok({ lengthM: Math.abs(along), sdM: Math.sqrt(Math.max(0, variance)), start, end: add(start, scale(d, along)) })
+  return ok({
+    lengthM: Math.abs(along),
+    sdM: Math.sqrt(Math.max(0, variance)),
+    start,
+    end: add(start, scale(d, along)),
+  })
 }
 /** By how much the length changes a unit, both ways. */
 function difference(at: (by: number) => ReturnType<typeof ends>, step: number): number {
@@ -118,7 +130,10 @@ export function moved({ lens, poses }: Estimate, name: Unknown, by: number): Est
 }
 
 /** Bearing and height of a sun that throws the shadow of `top` to `tip`, degrees; null where the tip is not below the top. */
-export function sunOfShadow(top: Vec3, tip: Vec3): { readonly bearingDeg: number; readonly elevationDeg: number } | null {
+export function sunOfShadow(
+  top: Vec3,
+  tip: Vec3,
+): { readonly bearingDeg: number; readonly elevationDeg: number } | null {
   const [x, y, z] = sub(top, tip)
   if (!(z > 1e-6)) return null
   const flat = Math.hypot(x, y)

@@ -43,7 +43,8 @@ export function spreadOf(a: Adjusted): Spread {
   const scaled = a.normal.map((v, k) => v / (scale[Math.floor(k / n)]! * scale[k % n]!))
   const loose = looseOf(scaled, n, a.unknowns)
   const factor = Float64Array.from(scaled)
-  if (loose.length > 0 || !factorInPlace(factor, n)) return { sigmaPx, isTold, freedom, sd: null, covariance: null, loose }
+  if (loose.length > 0 || !factorInPlace(factor, n))
+    return { sigmaPx, isTold, freedom, sd: null, covariance: null, loose }
   const inverse = inverseOf(factor, n)
   const unknowns = a.unknowns.map(([, name]) => name)
   const unit = unknowns.map((name, i) => (name.endsWith('Deg') ? DEG_PER_RAD : 1) / scale[i]!)

@@ -52,10 +52,10 @@ export function withExif(jpeg: Uint8Array, t: Tags): Buffer {
   const focal = Buffer.alloc(8)
   focal.writeUInt32BE(Math.round(t.focalMm * 100), 0)
   focal.writeUInt32BE(100, 4)
-  const camera = [text(0x010f, t.make), text(0x0110, t.model)]
+  const named = [text(0x010f, t.make), text(0x0110, t.model)]
   const first = 8
   const ifd0 = (exifAt: number): Buffer =>
-    directory([...camera, { tag: 0x8769, type: 4, count: 1, value: exifAt }], first)
+    directory([...named, { tag: 0x8769, type: 4, count: 1, value: exifAt }], first)
   const exifAt = first + ifd0(0).length
   const exif = directory(
     [

@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs'
 import type { Page } from 'playwright-core'
 import { poseOfStand, projectPoint, type Camera } from '#core/camera'
 import type { Vec3 } from '#core/math'
-import { cameraOfMatch, readProjectDocument, type SolvedCamera } from '#model'
+import { cameraFound, readProjectDocument, type SolvedCamera } from '#model'
 import { PNG } from 'pngjs'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { DEMO_IDS } from '../../scripts/demo-data/seed.ts'
@@ -19,7 +19,7 @@ const FOLDER = 'scripts/demo-data/photos'
 const TRUTHS = JSON.parse(readFileSync(`${FOLDER}/truth.json`, 'utf8')) as Truth[]
 const site = TRUTHS.find((t) => t.file === 'site-visit.jpg')!
 
-const trueCamera = cameraOfMatch(site, site.truth)
+const trueCamera = cameraFound(site, site.truth)
 
 let stand: Stand
 let page: Page
