@@ -272,6 +272,8 @@ export const backdropSchema = z.object({
   colour,
   /** The photograph, by its id; what its masks take in stands before the model. */
   photoId: id.optional(),
+  /** Height of a ground before the photograph that takes the model's shadow, metres. */
+  groundM: coordinate.optional(),
   /** A picture of the project that lies over the frame for comparing: a sketch, an older picture. Never in what is finished. */
   over: z.object({ photoId: id, opacity: finite.min(0).max(1) }).optional(),
 })

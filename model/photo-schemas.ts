@@ -16,7 +16,9 @@ const coefficient = finite.min(-COEFFICIENT_LIMIT).max(COEFFICIENT_LIMIT)
 const lengthM = finite.min(1e-4).max(1e5)
 
 export const bundleSchema = z.object({ id, name, bearingDeg: angle, tiltDeg: finite.min(-90).max(90) })
-const lineSchema = z.object({ id, bundleId: id, points: list(place, 32, 2).readonly() })
+/** Most of each, and most places of a line. */
+export const MATCH_LIMITS = { bundles: 8, lines: 500, pairs: 200, measures: 50, masks: 50, places: 32 } as const
+const lineSchema = z.object({ id, bundleId: id, points: list(place, MATCH_LIMITS.places, 2).readonly() })
 const pairSchema = z.object({ id, world: vec3, image: place })
 const treatment = z.union([z.enum(['fixed', 'free']), z.object({ sd: finite.positive().max(1e6) })])
 const photoLens = {
@@ -31,7 +33,6 @@ const scaleSchema = z.discriminatedUnion('kind', [
   /** The camera so high over a place on the ground. */
   z.object({ kind: z.literal('eye'), foot: place, heightM: lengthM, at: vec3 }),
 ])
-export const MATCH_LIMITS = { bundles: 8, lines: 500, pairs: 200, measures: 50, masks: 50 } as const
 export const matchSchema = z.object({
   bundles: list(bundleSchema, MATCH_LIMITS.bundles).readonly(),
   lines: list(lineSchema, MATCH_LIMITS.lines).readonly(),

@@ -127,6 +127,19 @@ async function views(name: string): Promise<void> {
   await shot(name)
 }
 
+/** The demo's photograph, solved, with the model over it as its edges. */
+async function photograph(name: string): Promise<void> {
+  await page.goto(`${stand.server.url}/project/${DEMO_IDS.hall}/photograph`)
+  await page.locator('[data-testid=photo-canvas][data-ready=yes]').waitFor()
+  await page.getByTestId('rms').waitFor()
+  await page.getByRole('radio', { name: 'model', exact: true }).click()
+  await page.getByRole('button', { name: 'Find edges' }).click()
+  await page.locator('[data-took-ms]').waitFor({ timeout: 60_000 })
+  await page.getByRole('checkbox', { name: 'Edges' }).uncheck()
+  await page.waitForTimeout(15_000)
+  await shot(name)
+}
+
 await page.goto(`${stand.server.url}/project/${DEMO_IDS.lamp}`)
 await settled(page)
 await cover(DEMO_IDS.lamp, 'lamp.jpg')
@@ -227,13 +240,13 @@ await settled(page)
 await page.getByTestId('cell-frame').click()
 await page.waitForTimeout(400)
 await shot('frame-night')
-await outside('outside-night')
-await check('check-night')
 await page.getByTestId('cell-cut').click()
 await recall('Sectional perspective')
 await rested()
 await shot('sectional-night')
+await photograph('photograph-night')
 await theme('day')
+await photograph('photograph-day')
 await page.goto(stand.server.url)
 await page.waitForTimeout(1200)
 await shot('projects-day')

@@ -381,7 +381,12 @@ export class StageEngine implements StageContract {
   private sceneKey({ camera, widthPx, heightPx, appearance }: PictureRequest): string {
     const { exposure: _, metered: __, clipping: ___, zone: _z, blur: lens, table: _t, photo, ...rest } = appearance
     // how bright the points are is a matter of the finish
-    const scene = { ...rest, isClear: photo !== undefined, blur: lens && { ...lens, highlights: 1 } }
+    const scene = {
+      ...rest,
+      isClear: photo !== undefined,
+      groundM: photo?.groundM,
+      blur: lens && { ...lens, highlights: 1 },
+    }
     const { pose, lens: l, frame } = camera
     // guides and other shapes lie over the picture
     const seen = [pose, l, frame.widthPx, frame.heightPx, frame.densityPpi]

@@ -140,6 +140,7 @@ export class Passes {
       uAxial: { value: new Vector3() },
       uContact: { value: 0 },
       uSkyPlace: { value: new Vector3() },
+      uCatch: { value: new Vector3() },
       uEmissionScale: { value: 1 },
       uClay: { value: 0 },
       uSky: { value: 1 },
@@ -455,6 +456,14 @@ export class Passes {
     if (this.sky.key !== key) this.sky = { key, scale: skyScale(sky) }
     u['uSky']!.value = this.sky.scale
     u['uGroundLux']!.value = sky.skyLux + sky.sunLux * Math.max(0, sunDirection(sky)[2])
+    const ground = look.photo?.groundM
+    // what the sun adds on level ground, of all that falls there: so much darker is its shadow
+    const sunShare = sky.sunLux * Math.max(0, sunDirection(sky)[2])
+    ;(u['uCatch']!.value as Vector3).set(
+      ground ?? 0,
+      ground === undefined ? 0 : 1,
+      sunShare / Math.max(1e-9, sunShare + sky.skyLux),
+    )
     const colour = look['look.backdrop'].kind === 'colour'
     // what smooth things mirror is the sky
     const isClear = look.photo !== undefined && owner !== 'around'

@@ -335,6 +335,20 @@ ${CONTACT_PARS}
 uniform float uFirst;
 ${BLOCK_PARS}
 ${SEEN_PARS}
+// the ground before a photograph: its height, whether there is one, and how much darker it is out of the sun
+uniform vec3 uCatch;
+// Shadow of the model on the ground, which may lie past the far end of the sun's map.
+float caught(vec3 p) {
+  if (uShadowOn < 0.5) return 0.0;
+  vec3 s = (uShadowFromWorld * vec4(p, 1.0)).xyz * 0.5 + 0.5;
+  if (any(lessThan(s.xy, vec2(0.0))) || any(greaterThan(s.xy, vec2(1.0))) || s.z < 0.0) return 0.0;
+  float dark = 0.0;
+  for (int i = 0; i < 9; i++) {
+    float r = texture(uShadow, s.xy + (vec2(float(i % 3), float(i / 3)) - 1.0) / 1800.0).r;
+    dark += r < 1.0 && r < s.z - 0.0005 ? 1.0 : 0.0;
+  }
+  return dark / 9.0;
+}
 void asFlat(vec3 c) {
   colour = vec4(uFlatLayer > 0.5 ? vec3(0.0) : c, seen(max(c, vec3(0.0))));
   flatLayer = vec4(c, 1.0) * uFlatLayer;
@@ -372,7 +386,9 @@ void main() {
   if (uFirst > 0.5) shade = blockMean(shade, depth < 1.0 ? 1.0 : 0.0);
   if (depth >= 1.0) {
     if (uFlat.a > 0.5) {
-      asFlat(uFlat.rgb);
+      vec3 way = worldAt(vUv, 0.9) - near;
+      float t = uCatch.y > 0.5 && way.z < 0.0 ? (uCatch.x - near.z) / way.z : -1.0;
+      asFlat(t > 0.0 ? uFlat.rgb * (1.0 - uCatch.z * caught(near + way * t)) : uFlat.rgb);
       return;
     }
     vec3 d = normalize(worldAt(vUv, 0.9) - near);

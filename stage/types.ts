@@ -29,6 +29,8 @@ export interface PointsTold {
 /** A photograph that fills the frame behind the model. */
 export interface BehindPhoto {
   readonly sha256: string
+  /** Height of a ground that takes the model's shadow, metres; none where left out. */
+  readonly groundM?: number
   /** Of the model over it, 0..1; 1 where left out. */
   readonly opacity?: number
   /** Where it stands before the model: polygons in shares of its width and height, and how soft their edges are, as a share of its width. */

@@ -21,7 +21,8 @@ const { width, height } = useElementSize(box)
 const { photo, match } = useMatch()
 const { bitmap, edges, problem } = useOpenedPhoto()
 const { tool, chosen, overlay, bundleId } = usePhotoTools()
-const { loupe, drawn, outline, addLine, addMeasure, setLength, setFoot, endMask, stroke, drag, remove } = useDrawing()
+const { loupe, drawn, outline, addLine, bendLine, addMeasure, setLength, setFoot, endMask, stroke, drag, remove } =
+  useDrawing()
 const picks = usePicks()
 const { at, toWindow, toPhoto, magnify, move, reset, isFitted } = useSheetView(width, height, () => photo.value)
 const k = computed(() => at.value.k)
@@ -58,6 +59,7 @@ function press(e: PointerEvent): void {
   box.value?.focus({ preventScroll: true })
   if (e.button !== 0 || tool.value === 'hand') return pan(e)
   const held = outline.value.length > 0 ? null : handlesOf(match.value).map((h) => ({ h, px: near(h.at, place) })).sort((a, b) => a.px - b.px)[0] // prettier-ignore
+  if (tool.value === 'line' && e.shiftKey && chosen.value?.kind === 'line') return bendLine(chosen.value.id, place)
   if (held && held.px < GRIP_PX) return drag(e, held.h, k.value)
   switch (tool.value) {
     case 'line':

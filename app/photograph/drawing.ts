@@ -27,23 +27,27 @@ export interface Handle {
   readonly label: string
 }
 
-/** What is put on the photograph; each is one edit. */
-function createPutting() {
+/** Whether a list takes one more; told where not. */
+function useRoom() {
+  const notices = useNotices()
+  function hasRoom(list: keyof typeof MATCH_LIMITS, now: number): boolean {
+    if (now < MATCH_LIMITS[list]) return true
+    notices.say(`There is room for ${MATCH_LIMITS[list]} of these.`, 'warning')
+    return false
+  }
+  return hasRoom
+}
+/** Lines; each is one edit. */
+function createLines() {
   const { match, change } = useMatch()
   const { client } = useOpenedPhoto()
   const { bundleId, chosen, snaps } = usePhotoTools()
-  const notices = useNotices()
-
+  const hasRoom = useRoom()
   /** Onto the edge near it, where snapping is on and there is one. */
   async function snapped(a: PicturePlace, b: PicturePlace, k: number): Promise<readonly [PicturePlace, PicturePlace]> {
     if (!snaps.value) return [a, b]
     const r = await client.value?.refine(a, b, REACH_PX / k).catch(() => null)
     return r ? [r.a, r.b] : [a, b]
-  }
-  function hasRoom(list: keyof typeof MATCH_LIMITS, now: number): boolean {
-    if (now < MATCH_LIMITS[list]) return true
-    notices.say(`There is room for ${MATCH_LIMITS[list]} of these.`, 'warning')
-    return false
   }
   /** A new line of the chosen bundle. */
   async function addLine(a: PicturePlace, b: PicturePlace, k: number): Promise<void> {
@@ -54,6 +58,24 @@ function createPutting() {
     change({ lines: [...match.value.lines, { id, bundleId: bundle, points: [p, q] }] })
     chosen.value = { kind: 'line', id }
   }
+  /** One more place of a line that the lens bends, where it lies along it. */
+  function bendLine(id: string, place: PicturePlace): void {
+    const m = match.value
+    const line = m?.lines.find((l) => l.id === id)
+    if (!m || !line || line.points.length >= MATCH_LIMITS.places) return
+    const [a, b] = [line.points[0]!, line.points.at(-1)!]
+    const along = (p: PicturePlace): number => (p[0] - a[0]) * (b[0] - a[0]) + (p[1] - a[1]) * (b[1] - a[1])
+    const points = [...line.points, place].sort((p, q) => along(p) - along(q))
+    change({ lines: m.lines.map((l) => (l === line ? { ...l, points } : l)) })
+  }
+  return { addLine, bendLine }
+}
+/** What else is put on the photograph; each is one edit. */
+function createPutting() {
+  const { match, change } = useMatch()
+  const { bundleId, chosen } = usePhotoTools()
+  const hasRoom = useRoom()
+
   function addMeasure(from: PicturePlace, to: PicturePlace): void {
     const m = match.value
     if (!m || !bundleId.value || !hasRoom('measures', m.measures?.length ?? 0)) return
@@ -82,7 +104,7 @@ function createPutting() {
     change({ [list]: (m[list] ?? []).filter((x: { readonly id: string }) => x.id !== what.id) })
     if (chosen.value?.id === what.id) chosen.value = null
   }
-  return { addLine, addMeasure, addPair, addMask, remove, ...createScaling() }
+  return { ...createLines(), addMeasure, addPair, addMask, remove, ...createScaling() }
 }
 function createScaling() {
   const { match, change } = useMatch()

@@ -5,7 +5,7 @@ import type { Vec3 } from '#core/math'
 import { useMatch } from './match.ts'
 
 export const TOOLS = [
-  { name: 'line', label: 'Lines', key: '1', hint: 'Drag along an edge of the building that runs in the chosen direction' },
+  { name: 'line', label: 'Lines', key: '1', hint: 'Drag along an edge of the building that runs in the chosen direction; Shift-click puts one more place on a line that the lens bends' },
   { name: 'pair', label: 'Points', key: '2', hint: 'Click a corner in the model, then the same corner in the photograph' },
   { name: 'scale', label: 'Scale', key: '3', hint: 'Drag along an edge whose length you know, or click the ground where the eye height is counted from' },
   { name: 'measure', label: 'Measure', key: '4', hint: 'Drag along an edge of the chosen direction: its length, with its plus and minus' },

@@ -47,7 +47,8 @@ function behindOf({ look }: Setup, photos: readonly Photo[] = []): Appearance['p
     points: m.points.map(([x, y]) => [x / widthPx, y / heightPx] as const),
     soft: m.softPx / widthPx,
   }))
-  return { sha256, masks }
+  const { groundM } = look.backdrop
+  return { sha256, masks, ...(groundM !== undefined && { groundM }) }
 }
 
 /** EV at ISO 100 that a Setup exposes by, before compensation: its own number, or that of ISO, shutter and aperture. */

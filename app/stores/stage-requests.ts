@@ -139,10 +139,14 @@ function localTo<R extends InWorld>(origin: Vec3, r: R): R {
   return {
     ...r,
     camera: shiftedCamera(r.camera, by),
-    ...(a && { appearance: { ...a, shown: shiftedShown(a.shown, by) } }),
+    ...(a && { appearance: { ...a, shown: shiftedShown(a.shown, by), ...groundOf(a, by[2]) } }),
     ...(shown && { shown: shiftedShown(shown, by) }),
   }
 }
+
+/** The ground before a photograph, shifted too. */
+const groundOf = ({ photo }: Appearance, byM: number): Pick<Appearance, 'photo'> =>
+  photo?.groundM === undefined ? {} : { photo: { ...photo, groundM: photo.groundM + byM } }
 
 /** Seconds left by what is done in what time; null while too little is done to tell. */
 export const leftOf = (done: number, tookS: number): number | null =>

@@ -7,7 +7,7 @@ import { cameraFound, readProjectDocument, type SolvedCamera } from '#model'
 import { PNG } from 'pngjs'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { DEMO_IDS } from '../../scripts/demo-data/seed.ts'
-import { dropFiles, openStand, pictureAt, type Stand } from '../support/browser.ts'
+import { dropFiles, openStand, pictureAt, picturePixels, type Stand } from '../support/browser.ts'
 
 interface Truth {
   readonly file: string
@@ -168,6 +168,37 @@ describe('the demo’s photograph', () => {
     expect(beside).toBeGreaterThan(1)
   }, 300_000)
 })
+
+describe('before the photograph', () => {
+  it('the model’s shadow falls on ground that is not there: the same place is darker with it, and only there', async () => {
+    // the lamp's model stands on nothing: seen from above, before a photograph
+    const { url } = stand.server
+    const read = readProjectDocument(((await (await fetch(`${url}/api/projects/${DEMO_IDS.lamp}`)).json()) as { document: unknown }).document)
+    if (!read.ok) throw new Error(read.message)
+    const hall = readProjectDocument(((await (await fetch(`${url}/api/projects/${DEMO_IDS.hall}`)).json()) as { document: unknown }).document)
+    const photo = hall.ok && hall.value.photos![0]!
+    if (!photo) throw new Error('no photograph')
+    const { working } = read.value
+    const lamp = { ...working, look: { ...working.look, backdrop: { ...working.look.backdrop, kind: 'photo' as const, photoId: photo.id } } }
+    await stand.server.projects.create({ ...read.value, photos: [photo], working: lamp }, 'lamp-on-photo')
+    await page.goto(`${url}/project/lamp-on-photo`)
+    await pictureAt(page, 'all')
+    const before = await picturePixels(page)
+    await page.getByTestId('cell-look').click()
+    await page.getByRole('checkbox', { name: /Shadow on the/ }).check()
+    await pictureAt(page, 'all')
+    await expect.poll(async () => darker(before, await picturePixels(page)), { timeout: 60_000 }).toBeGreaterThan(0.002)
+    const after = await picturePixels(page)
+    expect(darker(before, after)).toBeLessThan(0.5)
+    expect(darker(after, before)).toBeLessThan(0.002)
+  }, 120_000) // prettier-ignore
+})
+/** Share of pixels that are clearly darker in the second picture. */
+function darker(a: { data: Uint8Array }, b: { data: Uint8Array }): number {
+  let n = 0
+  for (let i = 0; i < a.data.length; i += 4) if (a.data[i]! + a.data[i + 1]! + a.data[i + 2]! - b.data[i]! - b.data[i + 1]! - b.data[i + 2]! > 40) n++ // prettier-ignore
+  return n / (a.data.length / 4)
+}
 
 describe('bad files', () => {
   it('are refused in words; the photographs stay', async () => {

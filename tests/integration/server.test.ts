@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { request as httpRequest } from 'node:http'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
@@ -216,6 +216,19 @@ describe('assets', () => {
       req.write(glb.subarray(0, 500), () => req.destroy())
     })
     await expect.poll(chunks).toBe(before)
+  })
+  it('photographs go up and come back as what they are; under another name, or as no picture at all, they are refused', async () => {
+    const jpeg = readFileSync('node_modules/exif-js/example/DSCN0614_small.jpg')
+    const send = (type: string, body: Buffer) => api().post('/api/assets').set('Content-Type', type).send(body)
+    const up = await send('image/jpeg', jpeg).expect(201)
+    const down = await api().get(`/api/assets/${up.body.sha256}`).buffer(true).expect(200)
+    expect(down.headers['content-type']).toBe('image/jpeg')
+    expect(Buffer.compare(down.body as Buffer, jpeg)).toBe(0)
+    for (const [type, body] of [['image/png', jpeg], ['image/jpeg', Buffer.from('<svg onload=alert(1)>, not a photograph')], ['image/webp', Buffer.from('RIFF')]] as const) {
+      const r = await send(type, body).expect(422)
+      expect(r.body.error.code).toBe('photo-unreadable')
+    } // prettier-ignore
+    await send('image/svg+xml', Buffer.from('<svg/>')).expect(400)
   })
   it('unknown ones are said to be missing', async () => {
     expect(

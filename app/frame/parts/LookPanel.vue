@@ -31,6 +31,14 @@ const backdrops = computed(() =>
   photos.value.length > 0 ? [...BACKDROPS, { value: 'photo', label: 'photo' } as const] : BACKDROPS,
 )
 const behind = computed(() => photos.value.find((p) => p.id === look.value.backdrop.photoId) ?? null)
+function switchGround(): void {
+  const { groundM, ...backdrop } = look.value.backdrop
+  // where the photograph's scale says that the ground is
+  set(
+    'look.backdrop',
+    groundM === undefined ? { ...backdrop, groundM: behind.value?.match.scale?.at[2] ?? 0 } : backdrop,
+  )
+}
 function lay(photoId: string | null): void {
   const { over, ...backdrop } = look.value.backdrop
   set('look.backdrop', photoId ? { ...backdrop, over: { photoId, opacity: over?.opacity ?? 0.5 } } : backdrop)
@@ -96,6 +104,26 @@ function setBackdrop(kind: 'sky' | 'colour' | 'photo'): void {
         />
       </div>
       <p v-else class="text" role="status">Its photograph is no longer in the project. Undo brings it back.</p>
+      <template v-if="behind">
+        <label class="tick" title="The model’s shadow falls on level ground that the photograph shows"
+          ><input type="checkbox" :checked="look.backdrop.groundM !== undefined" @change="switchGround" />Shadow on the
+          ground</label
+        >
+        <NumberField
+          v-if="look.backdrop.groundM !== undefined"
+          label="Ground at"
+          kind="length"
+          :unit="project.document!.unit"
+          :model-value="look.backdrop.groundM"
+          v-on="number((groundM) => withPart('look.backdrop', { ...look.backdrop, groundM }))"
+        />
+        <div class="line">
+          <span />
+          <RouterLink class="btn" :to="`/project/${project.id}/photograph/${behind.id}`"
+            >Its lines and points</RouterLink
+          >
+        </div>
+      </template>
     </template>
     <template v-if="photos.length > 0">
       <hr />
