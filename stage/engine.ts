@@ -364,6 +364,7 @@ export class StageEngine implements StageContract {
     const image = await this.passes.finished(owner, size, by)
     const data = pastFrame > 0 ? innerOf(image, pastFrame) : image.data
     const { photo } = by.look
+    const counted = photo ? ownPixels(data) : data
     return {
       bitmap: photo
         ? await this.behind.compose(
@@ -373,8 +374,8 @@ export class StageEngine implements StageContract {
             owner === 'still',
           )
         : await createImageBitmap(image),
-      clipped: clippedShares(data),
-      tones: isCounted ? tonesOf(data) : null,
+      clipped: clippedShares(counted),
+      tones: isCounted ? tonesOf(counted) : null,
     }
   }
   /** What the samples of a picture are of: all but how it is exposed and developed. */
@@ -392,6 +393,18 @@ export class StageEngine implements StageContract {
     const seen = [pose, l, frame.widthPx, frame.heightPx, frame.densityPpi]
     return JSON.stringify([seen, widthPx, heightPx, scene, this.stage.revision, this.light.count, this.faces?.count])
   }
+}
+
+/** Pixels that are the model's own: where a photograph shows nothing is exposed. One grey one where there are none. */
+function ownPixels(data: Uint8ClampedArray): Uint8ClampedArray {
+  const own = new Uint8ClampedArray(data.length)
+  let n = 0
+  for (let i = 0; i < data.length; i += 4)
+    if (data[i + 3]! > 127) {
+      own.set(data.subarray(i, i + 4), n)
+      n += 4
+    }
+  return n > 0 ? own.subarray(0, n) : Uint8ClampedArray.of(128, 128, 128, 255)
 }
 
 /** The pixels within the frame of a picture that shows so much more on every side. */

@@ -83,6 +83,8 @@ function hatchDistance(hatch: Spacing | undefined, paperM: number | null, plainM
   return paperM === null ? (plainM * (hatch?.paperMm ?? HATCH_MM)) / HATCH_MM : paperM * (hatch?.paperMm ?? HATCH_MM)
 }
 
+/** How much of a photograph's own values a shadow takes: they go with light by a power of 2.2. */
+const shadeOf = (share: number): number => 1 - (1 - share) ** (1 / 2.2)
 const glareOf = (look: Appearance): number => look.exposure.finish?.glare ?? 0
 
 export const skyOf = (sun: Appearance['look.sun']): SkyLight => ({
@@ -462,7 +464,7 @@ export class Passes {
     ;(u['uCatch']!.value as Vector3).set(
       ground ?? 0,
       ground === undefined ? 0 : 1,
-      sunShare / Math.max(1e-9, sunShare + sky.skyLux),
+      shadeOf(sunShare / Math.max(1e-9, sunShare + sky.skyLux)),
     )
     const colour = look['look.backdrop'].kind === 'colour'
     // what smooth things mirror is the sky
