@@ -44,6 +44,7 @@ export async function photograph(): Promise<Row[]> {
   // the first photograph of the demo has its lines
   await page.getByRole('link', { name: /Site visit/ }).click()
   await page.getByTestId('rms').waitFor({ timeout: 60_000 })
+  await page.locator('circle.grip').first().waitFor()
   const spot = await page.evaluate<{ x: number; y: number }>(`(() => {
     const c = document.querySelector('circle.grip').getBoundingClientRect()
     return { x: c.x + c.width / 2, y: c.y + c.height / 2 }

@@ -22,8 +22,6 @@ export { applyPatch, patchBetween, type Patch, type PatchOp } from './patch.ts'
 export { fingerprint } from './fingerprint.ts'
 export { patchFault } from './validate.ts'
 // photographs
-export { askedOf, bundleDirection, cameraFound, estimateOf,
-  estimateOfCamera, newMatch, setupFound, solvedOf, usualBundles, type SolvedCamera } from './photo-camera.ts' // prettier-ignore
 export {
   MATCH_LIMITS,
   PHOTO_LIMIT_PX,

@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest'
 import { projectPoint } from '#core/camera'
 import { solvePhoto } from '#core/match'
 import type { Vec3 } from '#core/math'
-import { applyCommand, askedOf, bundleDirection, cameraFound, newMatch, newModel, newProject, aimAt, projectSchema, setupFound, type Command, type Photo, type ProjectDocument, type SolvedCamera } from './index.ts' // prettier-ignore
+import { applyCommand, newModel, newProject, aimAt, projectSchema, type Command, type Photo, type ProjectDocument } from './index.ts' // prettier-ignore
+import { askedOf, bundleDirection, cameraFound, newMatch, setupFound, type SolvedCamera } from './photo/index.ts'
 
 const photo = (id: string): Photo => ({
   ...{ id, name: `Site ${id}`, sha256: 'ab'.repeat(32), sizeBytes: 1000, widthPx: 3000, heightPx: 2000 },

@@ -1,7 +1,8 @@
 // Makes the demo's photographs of the hall: finished by Yoroi itself from cameras that are written down beside them, with a lens that
 // bends, noise, JPEG and tags. Run by hand when the hall changes: npx tsx scripts/demo-photos.ts (after npm run build).
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
-import { readProjectDocument, setupFound, type SolvedCamera } from '#model'
+import { readProjectDocument } from '#model'
+import { setupFound, type SolvedCamera } from '#model/photo'
 import { openStand } from '../tests/support/browser.ts'
 import { withExif } from './demo-data/exif.ts'
 import { DEMO_IDS } from './demo-data/seed.ts'

@@ -2,7 +2,7 @@
 // One unknown of the camera: its value with plus and minus, and whether it is solved, near what is known, or held.
 import { computed } from 'vue'
 import NumberField from '../controls/NumberField.vue'
-import { solvedOf } from '#model'
+import { solvedOf } from '#model/photo'
 import { useMatch } from './match.ts'
 import { kindOf, startOf, treated, valueOf, withStart, type UnknownField, type UnknownRow } from './unknowns.ts'
 

@@ -3,7 +3,7 @@ import { createSharedComposable } from '@vueuse/core'
 import { computed } from 'vue'
 import { lengthAlong, type LengthTold } from '#core/match'
 import type { Result } from '#core/base'
-import { bundleDirection } from '#model'
+import { bundleDirection } from '#model/photo'
 import { useMatch } from './match.ts'
 
 function measures() {

@@ -1,6 +1,7 @@
 // The unknowns of a photograph's camera as rows: what they are called, in which unit they are read and typed, where they start.
 import type { Treatment, Unknown } from '#core/match'
-import type { PhotoMatchPart, SolvedCamera } from '#model'
+import type { PhotoMatchPart } from '#model'
+import type { SolvedCamera } from '#model/photo'
 
 export interface UnknownField {
   readonly unknown: Unknown

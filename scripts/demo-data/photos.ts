@@ -5,7 +5,8 @@ import { existsSync, readFileSync } from 'node:fs'
 import { Readable } from 'node:stream'
 import { focalFromTags, focalSentence } from '#core/photo'
 import { readTags } from '#formats/exif'
-import { applyCommand, newMatch, type Photo, type PhotoMatchPart, type ProjectDocument } from '#model'
+import { applyCommand, type Photo, type PhotoMatchPart, type ProjectDocument } from '#model'
+import { newMatch } from '#model/photo'
 import type { Running } from '#server'
 
 const FOLDER = new URL('./photos/', import.meta.url)

@@ -1,10 +1,8 @@
 <script setup lang="ts">
 // Below the picture: what is being worked out, and how drags and keys behave; from outside, the ways back.
-import { computed } from 'vue'
+import { computed, defineAsyncComponent } from 'vue'
 import { formatLength } from '#core/base'
-import { rmsUnder } from '#core/match'
 import type { ClearAt } from '#mesh'
-import { askedOf, estimateOfCamera } from '#model'
 import { useOutside } from '../outside/outside.ts'
 import { useFocus } from '../focus/focus.ts'
 import { useProject } from '../../stores/project.ts'
@@ -14,6 +12,7 @@ import { useHoldLevel } from '../camera/hold-level.ts'
 import { usePointer } from '../camera/pointer.ts'
 import { flightMps } from './walking.ts'
 
+const PhotoMiss = defineAsyncComponent(() => import('./PhotoMiss.vue'))
 defineProps<{ status: string }>()
 const stage = useStage()
 const project = useProject()
@@ -36,15 +35,12 @@ const readout = computed(() => {
   const soft = focus.value?.on ? ` · blur ${blurPx(p.depthM).toFixed(1)} px` : ''
   return `${long(p.awayM)}${soft} · ${long(p.hit.point[2])} high · ${long(p.widthM)} wide · ${p.hit.nodeName}`
 })
-/** Where a photograph lies behind: how far its lines and points lie off under this camera, while it is moved too. */
-const photoMiss = computed(() => {
+/** A photograph behind the picture that something is drawn on. */
+const behind = computed(() => {
   const backdrop = project.working?.look.backdrop
-  const photo =
-    backdrop?.kind === 'photo' ? project.document?.photos?.find((p) => p.id === backdrop.photoId) : undefined
-  const e = photo && project.camera ? estimateOfCamera(photo, project.camera) : null
-  if (!photo || !e || photo.match.lines.length + photo.match.pairs.length === 0) return ''
-  const rms = rmsUnder(askedOf(photo), e)
-  return `photograph: rms ${rms < 1e5 ? rms.toFixed(1) : '∞'} px`
+  if (backdrop?.kind !== 'photo') return null
+  const photo = project.document?.photos?.find((p) => p.id === backdrop.photoId)
+  return photo && photo.match.lines.length + photo.match.pairs.length > 0 ? photo : null
 })
 const view = useView()
 const outside = useOutside()
@@ -106,13 +102,7 @@ function faster(by: number): void {
       data-testid="readout"
       >{{ readout }}</span
     >
-    <span
-      v-if="photoMiss && !outside.on"
-      class="num"
-      title="How far the lines and points of the photograph behind lie off under this camera"
-      data-testid="photo-miss"
-      >{{ photoMiss }}</span
-    >
+    <PhotoMiss v-if="behind && !outside.on" :photo="behind" />
     <span class="switches">
       <span class="gait">
         <button

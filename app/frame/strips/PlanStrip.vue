@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // Plan: cut level above the chosen storey, north up, with the camera's cone and handles; a click-drag stands anew.
-import Select from 'primevue/select'
+import { LateSelect as Select } from '../../controls/late-select.ts'
 import { computed, ref } from 'vue'
 import { formatLength, likelierUnit, parseQuantity } from '#core/base'
 import { aimPointOf, FOCAL_RANGE_MM, isPerspective } from '#core/camera'

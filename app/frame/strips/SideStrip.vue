@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // Side: looks square to the sight line and is cut along it, or is pinned to an elevation; eye height, horizon and aim as handles.
-import Select from 'primevue/select'
+import { LateSelect as Select } from '../../controls/late-select.ts'
 import { computed, ref } from 'vue'
 import { formatLength, lengthSuffix, wrapBearingDeg } from '#core/base'
 import { aimPointOf, directionOf } from '#core/camera'

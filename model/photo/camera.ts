@@ -11,8 +11,8 @@ import {
 } from '#core/camera'
 import { pairsOfLength, type Estimate, type PhotoAsked, type PhotoLens, type Treatments } from '#core/match'
 import type { Vec3 } from '#core/math'
-import { newLens } from './parts.ts'
-import type { Bundle, Photo, PhotoMatchPart } from './photo-schemas.ts'
+import { newLens } from '../parts.ts'
+import type { Bundle, Photo, PhotoMatchPart } from '../photo-schemas.ts'
 
 /** Unit direction of a bundle's lines in the world. */
 export const bundleDirection = (b: Pick<Bundle, 'bearingDeg' | 'tiltDeg'>): Vec3 => directionOf(b.bearingDeg, b.tiltDeg)
