@@ -4,6 +4,7 @@ import { dropFiles, middle, openStand } from '../tests/support/browser.ts'
 import { DEMO_IDS } from '../scripts/demo-data/seed.ts'
 import { median, ms, type Row } from './harness.ts'
 
+const MOVES = 120
 const FILE = 'scripts/demo-data/photos/site-visit.jpg'
 
 /** Twelve megapixels: edges found and bundled in the worker; then an end dragged for two seconds, each frame's answer counted. */
@@ -55,11 +56,11 @@ export async function photograph(): Promise<Row[]> {
     window.frames = 0
     const tick = () => { window.frames++; requestAnimationFrame(tick) }
     requestAnimationFrame(tick)
-    new MutationObserver(() => window.answered.push(performance.now())).observe(document.querySelector('[data-testid=rms]'), { characterData: true, subtree: true })
+    new MutationObserver(() => window.answered.push(performance.now())).observe(document.querySelector('[data-testid=answer]'), { characterData: true, childList: true, subtree: true })
   }`)
   await page.mouse.move(spot.x, spot.y)
   await page.mouse.down()
-  for (let i = 0; i < 120; i++) {
+  for (let i = 0; i < MOVES; i++) {
     await page.mouse.move(spot.x + 6 * Math.sin(i / 6), spot.y + 4 * Math.cos(i / 5))
     await page.waitForTimeout(16)
   }
@@ -77,12 +78,12 @@ export async function photograph(): Promise<Row[]> {
       ok: tookMs < 3000,
     },
     {
-      what: 'camera of a photograph while an end is dragged: time between answers',
-      measured: `${median(gaps).toFixed(1)} ms (${gaps.length} answers)`,
-      reference: '16.7 ms, an animation frame',
-      ratio: median(gaps) / (1000 / 60),
-      wanted: 'every animation frame, or every second one',
-      ok: median(gaps) < 35,
+      what: 'camera of a photograph while an end is dragged: answers, one at most for each move',
+      measured: `${times.length} answers, ${median(gaps).toFixed(1)} ms apart`,
+      reference: `${MOVES} moves`,
+      ratio: times.length / MOVES,
+      wanted: 'at least 0.9',
+      ok: times.length / MOVES >= 0.9,
     },
   ]
 }
