@@ -30,6 +30,7 @@ function picks() {
       notices.say('Click the corner in the model first. Once the camera is found, the nearest corner is proposed here.')
       return
     }
+    if (!isThere(stage, notices)) return
     const hit = await stage.rays.pickFeature(camera.value, place, 3 * reachPx, project.shown)
     if (!hit || hit.feature !== 'corner') {
       notices.say('No corner of the model lies near. Click the corner in the model first.')
@@ -49,6 +50,12 @@ function picks() {
 
   return { placeInPhoto, begin, expected, ...createShadow() }
 }
+/** Whether rays are answered yet; said where not. */
+function isThere(stage: ReturnType<typeof useStage>, notices: ReturnType<typeof useNotices>): boolean {
+  if (stage.storeys.length > 0) return true
+  notices.say('The model is still being read: in a moment it can be clicked.')
+  return false
+}
 /** The sun from a shadow in the photograph. */
 function createShadow() {
   const { match, camera } = useMatch()
@@ -64,6 +71,7 @@ function createShadow() {
       notices.say('Find the camera first: without it a shadow tells nothing.', 'warning')
       return
     }
+    if (!isThere(stage, notices)) return
     if (!top.value) {
       const hit = await stage.rays.pickFeature(c, place, 2 * reachPx, project.shown)
       if (!hit) notices.say('No part of the model is there. Click the top of something that throws a shadow.')

@@ -5,6 +5,7 @@ import { onBeforeRouteLeave } from 'vue-router'
 import { useEventListener } from '@vueuse/core'
 import { CommandList, HelpDialog } from '../actions/later.ts'
 import { useBring } from '../bring/bring.ts'
+import { useThumbs } from '../frame/thumbs/thumbs.ts'
 import { failureText, useNotices } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
 import { openedBy, useStage } from '../stores/stage.ts'
@@ -20,6 +21,8 @@ const view = useView()
 const bring = useBring()
 const failed = ref('')
 stage.warm()
+// small pictures outlive the view that shows them
+useThumbs()
 
 watch(
   () => props.id,
