@@ -61,6 +61,38 @@ describe('the demo’s photograph', () => {
     expect(off).toBeLessThan(0.03)
     expect(await rms()).toBeLessThan(1.5)
   })
+  it('the harder one, one-point and cropped: its middle within four sigma, its station within 3 cm', async () => {
+    const cropped = TRUTHS.find((t) => t.file === 'drawer-wall-cropped.jpg')!
+    await page.getByRole('link', { name: 'Drawer wall, cropped' }).click()
+    await page.locator('[data-testid=photo-canvas][data-ready=yes]').waitFor()
+    await expect.poll(() => value('Middle')).toMatch(/±/)
+    const [x, y, sdX, sdY] = (await value('Middle')).match(/[\d.]+/g)!.map(Number) as [number, number, number, number]
+    expect(Math.abs(x - cropped.truth.principal[0])).toBeLessThan(4 * sdX)
+    expect(Math.abs(y - cropped.truth.principal[1])).toBeLessThan(4 * sdY)
+    const place = (await value('Station')).split(/[,±]/).slice(0, 3).map(parseFloat)
+    expect(Math.hypot(...place.map((v, i) => v - cropped.truth.station[i]!))).toBeLessThan(0.03)
+    await page.getByRole('link', { name: 'Site visit' }).click()
+    await page.locator('[data-testid=photo-canvas][data-ready=yes]').waitFor()
+    await page.locator('circle.grip').first().waitFor()
+    await expect.poll(rms).toBeLessThan(0.4)
+  })
+  it('a place more on a line tells how the lens bends it: one observation more, the same camera', async () => {
+    const left = async (): Promise<number> =>
+      Number(/(\d+) left over/.exec(await page.getByTestId('rms').innerText())?.[1])
+    const before = await left()
+    const line = page.getByTestId('residuals').locator('li').filter({ hasText: 'Line A21' })
+    await line.getByRole('button').first().click()
+    const at = await page.evaluate<{ x: number; y: number }>(`(() => {
+      const p = document.querySelector('g.on path.line').getBoundingClientRect()
+      return { x: p.x + p.width / 2, y: p.y + p.height / 2 }
+    })()`)
+    await page.keyboard.down('Shift')
+    await page.mouse.click(at.x, at.y)
+    await page.keyboard.up('Shift')
+    await expect.poll(left).toBe(before + 1)
+    await page.keyboard.press('Control+z')
+    await expect.poll(left).toBe(before)
+  })
   it('an end that is dragged changes the answer while the hand is moving; Esc lets it go, letting go keeps it, undo brings it back', async () => {
     const before = await page.getByTestId('rms').innerText()
     const grip = (await page.locator('circle.grip').first().boundingBox())!
