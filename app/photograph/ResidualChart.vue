@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // The misses of points as a scatter, right and down, and of lines by their size: a cloud about nought is noise, a drift is a model that
 // does not fit.
+import { loadPlotly, type Plotly } from '../controls/plotly.ts'
 import { onBeforeUnmount, ref, watch } from 'vue'
 import { useMatch } from './match.ts'
 import { useView } from '../stores/view.ts'
@@ -9,21 +10,14 @@ const { solved, match } = useMatch()
 const view = useView()
 const box = ref<HTMLElement | null>(null)
 const failed = ref('')
-let plotly: typeof import('plotly.js-basic-dist-min') | null = null
-const STYLES = 'plotly.js-style-global'
+let plotly: Plotly | null = null
 const colour = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(name).trim()
-/** The page allows no styles that scripts write: the chart takes an element of this name and class as a sign to write none. */
-function withoutStyles(): void {
-  if (document.getElementById(STYLES)) return
-  document.body.append(Object.assign(document.createElement('i'), { id: STYLES, className: 'no-inline-styles', hidden: true })) // prettier-ignore
-}
 async function draw(): Promise<void> {
   const s = solved.value
   const m = match.value
   if (!s || !m || !box.value) return
   try {
-    withoutStyles()
-    plotly ??= await import('plotly.js-basic-dist-min')
+    plotly ??= await loadPlotly()
   } catch {
     failed.value = 'The server did not send the chart. Open it again.'
     return

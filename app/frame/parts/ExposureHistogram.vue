@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // How the tones of the finished picture are spread, by channel, from black to white. The chart's code comes when it is opened.
+import { loadPlotly, type Plotly } from '../../controls/plotly.ts'
 import { nextTick, onBeforeUnmount, ref, watch } from 'vue'
 import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
@@ -8,9 +9,8 @@ const stage = useStage()
 const open = ref(false)
 const box = ref<HTMLElement | null>(null)
 const failed = ref('')
-let plotly: typeof import('plotly.js-basic-dist-min') | null = null
+let plotly: Plotly | null = null
 const view = useView()
-const STYLES = 'plotly.js-style-global'
 const CHANNELS = [
   ['red', '#b4563f'],
   ['green', '#6d8a44'],
@@ -19,17 +19,11 @@ const CHANNELS = [
 /** Its colours are those of the page: read when it is drawn. */
 const colour = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(name).trim()
 
-/** The page allows no styles that scripts write: the chart takes an element of this name and class as a sign to write none. */
-function withoutStyles(): void {
-  if (document.getElementById(STYLES)) return
-  document.body.append(Object.assign(document.createElement('i'), { id: STYLES, className: 'no-inline-styles', hidden: true })) // prettier-ignore
-}
 async function draw(): Promise<void> {
   const tones = stage.tones
   if (!open.value || !tones) return
   try {
-    withoutStyles()
-    plotly ??= await import('plotly.js-basic-dist-min')
+    plotly ??= await loadPlotly()
   } catch {
     failed.value = 'The server did not send the chart. Open it again.'
     return
