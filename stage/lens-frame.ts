@@ -9,6 +9,8 @@ export interface TakenOut {
   readonly points: Texture
   readonly shift: Vector4
   readonly inFrame: Vector4
+  /** Where the frame lies in the texture of points: from and size. */
+  readonly mapped: Vector4
 }
 
 /** Diameter of the disc of what lies infinitely far behind the focus, pixels of a picture as wide as said. */

@@ -32,7 +32,7 @@ import { LampLight, lampUniforms } from './lamp-light.ts'
 import { linearOf } from './flat-tone.ts'
 import type { TakenOut } from './lens-frame.ts'
 import { PointsPass, type PointSample } from './points.ts'
-import { sampleAt, type Sample } from './sample.ts'
+import { onLens, sampleAt, type Sample } from './sample.ts'
 import { hasLens, lensPlace, SpreadPass, type SpreadBy } from './spread.ts'
 import { ADD_FRAGMENT, LIGHTING_FRAGMENT } from './shaders.ts'
 import { drawnView, type DrawnView } from './views.ts'
@@ -58,6 +58,8 @@ const WITH_POINTS: ReadonlySet<Owner> = new Set(['picture', 'outside'])
 /** Longer side, and samples, of the picture that the points of a finished one are found in. */
 const POINTS_PX = 1600
 const POINT_SAMPLES = 4
+/** Places of the lens that a finished picture's hidden points are looked for from. */
+const RIM_PLACES = 13
 /** Distance of hatching lines where none is set. */
 const HATCH_MM = 2
 const HATCH_M = 0.06
@@ -229,13 +231,14 @@ export class Passes {
   }
   private readonly views = new Map<Owner, { readonly key: string; readonly view: DrawnView }>()
 
-  /** Bright points of a sample: found in the first one of a picture, gathered from each; what has to be taken out of it. */
+  /** Bright points of a sample: found in the first one of a picture that shows them, gathered from each; what has to be taken out of it. */
   private pointsOf(owner: Owner, t: Targets, by: PointSample, index: number, of: number): TakenOut | null {
     // focused nearer than the focal length there are no discs
     if (!lensPlace(by.camera, by.blur)) return null
     if (owner === 'still') return this.points.takenOut(owner, by)
     if (!WITH_POINTS.has(owner) || of === 1) return null
     if (index === 0) this.points.begin(owner, t, by, of)
+    else this.points.discover(owner, t, by)
     this.points.gather(owner, t, by)
     return this.points.takenOut(owner, by)
   }
@@ -260,7 +263,18 @@ export class Passes {
     this.addUp(t)
     if (glareOf(look))
       this.wholeGlare = this.glare.of(t.view!.size, { source: t.sum.textures[0]!, weight: 1 / t.summed, points: null, highlights: 0 }) // prettier-ignore
+    if (hasDiscs) this.lookFromRim(camera, look, size, faces)
     this.targets.drop('points')
+  }
+  /** Bright points of a finished picture that something hides from the middle of its lens. */
+  private lookFromRim(camera: Camera, look: Appearance, size: Size, faces: DrawnFaces | null): void {
+    const blur = look.blur!
+    for (let i = 1; i < RIM_PLACES; i++) {
+      this.sample('points', camera, look, size, null, i, { faces, of: RIM_PLACES })
+      const t = this.targets.get('points')!
+      const { camera: drawn, size: own } = t.view!
+      this.points.discover('still', t, { camera: drawn, blur, size: own, tile: null, lens: onLens(blur, i, RIM_PLACES), axial: t.axial }) // prettier-ignore
+    }
   }
   private wholeGlare: ReturnType<Glare['of']> | null = null
   /** Lets go of what was found for a finished picture. */

@@ -1,5 +1,5 @@
-// Bright points drawn as the aperture's shape: found through the middle of the lens, taken out of the samples, gathered over them, and laid
-// over the picture by themselves, hidden by what stands before them.
+// Bright points drawn as the aperture's shape: found through the middle of the lens and in the first sample that sees past what hides them
+// from it, taken out of the samples, gathered over them, and laid over the picture by themselves, hidden by what stands before them.
 // Model: a few samples show a bright point as so many dots; here it is one crisp shape. Its light is what the samples had over the
 // threshold, so that the picture keeps its energy.
 
@@ -17,7 +17,6 @@ import {
   NearestFilter,
   OneFactor,
   RedFormat,
-  RGFormat,
   ShaderMaterial,
   UnsignedByteType,
   Vector2,
@@ -26,10 +25,11 @@ import {
   type Texture,
 } from 'three'
 import type { Camera } from '#core/camera'
-import { apertureArea, aperturePicture, brightPoints, type BrightPoint } from '#core/optics'
+import { apertureArea, aperturePicture, brightPoints, POINT_OVER_MEAN, type BrightPoint, type BrightPoints } from '#core/optics' // prettier-ignore
 import type { Size, Tile } from './aim.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
-import { FOUND_FRAGMENT, GATHER_FRAGMENT, SPRITE_FRAGMENT, SPRITE_VERTEX } from './shaders-points.ts'
+import { BLOCK, FOUND_FRAGMENT, GATHER_FRAGMENT, SPRITE_FRAGMENT, SPRITE_VERTEX, UNKNOWN_FRAGMENT } from './shaders-points.ts' // prettier-ignore
+import { PointsMap } from './points-map.ts'
 import { catOf, fullDisc, inFrame, type TakenOut } from './lens-frame.ts'
 import type { Owner, Targets } from './targets.ts'
 import type { Blur, PointsTold } from './types.ts'
@@ -50,17 +50,18 @@ interface Found {
   readonly found: WebGLRenderTarget
   /** What the samples showed over the picture's mean, and how many of them showed the point. */
   readonly gathered: WebGLRenderTarget
-  /** Inverse distance at the pixels of points, 0 elsewhere. */
-  readonly mask: DataTexture
-  readonly list: readonly BrightPoint[]
+  readonly map: PointsMap
+  readonly list: BrightPoint[]
   /** Luminance that is left of a point in the samples. */
   readonly base: number
   samples: number
   /** Of so many samples in all. */
   readonly of: number
   /** The shapes, as many samples as they were drawn of. */
-  drawn: { readonly target: WebGLRenderTarget; of: number; readonly key: string } | null
+  drawn: { readonly target: WebGLRenderTarget; of: number; count: number; readonly key: string } | null
 }
+/** As many points are drawn. */
+const MOST = 600
 
 export class PointsPass {
   private readonly gl: FullPasses
@@ -78,7 +79,18 @@ export class PointsPass {
     uPoints2D: { value: null },
     uLensShift: { value: new Vector4() },
     uInFrame: { value: new Vector4() },
+    uMapped: { value: new Vector4() },
   })
+  private readonly unknown = fullPass(UNKNOWN_FRAGMENT, {
+    ...Object.fromEntries(['uSource', 'uDepth', 'uPoints2D'].map((name) => [name, { value: null }])),
+    uAxial: { value: new Vector2() },
+    uPixel: { value: new Vector2() },
+    uLeast: { value: 0 },
+    uLensShift: { value: new Vector4() },
+    uInFrame: { value: new Vector4() },
+    uMapped: { value: new Vector4() },
+  })
+  private blocks: WebGLRenderTarget | null = null
   private readonly sprites = new ShaderMaterial({
     glslVersion: GLSL3,
     vertexShader: SPRITE_VERTEX,
@@ -116,7 +128,7 @@ export class PointsPass {
     const old = this.all.get(owner)
     this.all.delete(owner)
     for (const t of [old?.found, old?.gathered, old?.drawn?.target]) t?.dispose()
-    old?.mask.dispose()
+    old?.map.texture.dispose()
   }
 
   /** Finds the points of a whole frame in a sample through the middle of the lens. */
@@ -124,40 +136,91 @@ export class PointsPass {
     this.forget(owner)
     const { size, camera, blur } = by
     const found = floats(size)
-    this.set(this.find, t, by)
-    this.gl.renderer.setRenderTarget(found)
-    this.gl.full(this.find)
-    const pixels = new Float32Array(size.width * size.height * 4)
-    this.gl.renderer.readRenderTargetPixels(found, 0, 0, size.width, size.height, pixels)
-    this.gl.renderer.setRenderTarget(null)
+    const pixels = this.pixelsOf(t, by, found)
     const discs = discsOf(camera, blur, size)
-    const { list, base } = brightPoints(pixels, size, (d) => Math.abs(discs(d)) * 2)
-    if (list.length === 0) {
+    const first = brightPoints(pixels, size, (d) => Math.abs(discs(d)) * 2)
+    if (first.base === Infinity) {
       found.dispose()
       return
     }
-    const gathered = floats(size)
+    const map = new PointsMap(size, fullDisc(camera, blur, { widthPx: size.width }) / 2)
+    const gathered = floats(map.size)
     this.gl.renderer.setRenderTarget(gathered)
     this.gl.renderer.setClearColor(0, 0)
     this.gl.renderer.clear(true, false, false)
     this.gl.renderer.setRenderTarget(null)
-    this.all.set(owner, { size, found, gathered, list, base, mask: maskOf(list, size), samples: 0, of, drawn: null })
+    const f: Found = { size, found, gathered, list: [], base: first.base, map, samples: 0, of, drawn: null }
+    take(f, first, () => [0, 0])
+    this.all.set(owner, f)
+  }
+
+  /**
+   * Looks for points that something hides from the middle of the lens and no sample before showed: none of those has their light, so that
+   * nothing has to be taken out of what is summed.
+   */
+  discover(owner: Owner, t: Targets, by: PointSample): void {
+    const f = this.all.get(owner)
+    if (!f || !this.showsUnknown(f, t, by)) return
+    const { size, camera, blur, lens } = by
+    const target = floats(size)
+    const pixels = this.pixelsOf(t, by, target)
+    target.dispose()
+    const discs = discsOf(camera, blur, size)
+    const asideOf = (i: number): readonly [number, number] => {
+      const r = discs(pixels[i * 4 + 3]!)
+      return [lens[0] * r, lens[1] * r]
+    }
+    const more = brightPoints(pixels, size, (d) => Math.abs(discs(d)) * 2, f.map.knownBy(f.base, asideOf))
+    take(f, more, asideOf)
+  }
+  /** Whether a sample has a pixel as bright as a point that was not looked at yet. */
+  private showsUnknown(f: Found, t: Targets, by: PointSample): boolean {
+    const width = Math.ceil(by.size.width / BLOCK)
+    const height = Math.ceil(by.size.height / BLOCK)
+    this.blocks ??= new WebGLRenderTarget(width, height, { type: UnsignedByteType, depthBuffer: false })
+    if (this.blocks.width !== width || this.blocks.height !== height) this.blocks.setSize(width, height)
+    this.set(this.unknown, t, by)
+    this.setMap(this.unknown, f, by)
+    this.unknown.uniforms['uLeast']!.value = f.base * POINT_OVER_MEAN
+    const { renderer } = this.gl
+    renderer.setRenderTarget(this.blocks)
+    this.gl.full(this.unknown)
+    const told = new Uint8Array(width * height * 4)
+    renderer.readRenderTargetPixels(this.blocks, 0, 0, width, height, told)
+    renderer.setRenderTarget(null)
+    return told.includes(255)
+  }
+  /** Light and distance of a sample, as rows from below. */
+  private pixelsOf(t: Targets, by: PointSample, target: WebGLRenderTarget): Float32Array {
+    const { width, height } = by.size
+    this.set(this.find, t, by)
+    this.gl.renderer.setRenderTarget(target)
+    this.gl.full(this.find)
+    const pixels = new Float32Array(width * height * 4)
+    this.gl.renderer.readRenderTargetPixels(target, 0, 0, width, height, pixels)
+    this.gl.renderer.setRenderTarget(null)
+    return pixels
   }
 
   /** Adds what a sample shows of the points. */
   gather(owner: Owner, t: Targets, by: PointSample): void {
     const f = this.all.get(owner)
-    const out = this.takenOut(owner, by)
-    if (!f || !out) return
+    if (!f) return
+    f.samples++
+    if (f.list.length === 0) return
     this.set(this.gatherPass, t, by)
-    const u = this.gatherPass.uniforms
-    ;(u['uPixel']!.value as Vector2).set(1 / by.size.width, 1 / by.size.height)
-    u['uPoints2D']!.value = f.mask
-    ;(u['uLensShift']!.value as Vector4).copy(out.shift)
+    this.setMap(this.gatherPass, f, by)
     this.gl.renderer.setRenderTarget(f.gathered)
     this.gl.full(this.gatherPass)
     this.gl.renderer.setRenderTarget(null)
-    f.samples++
+  }
+  /** Where points of a sample lie in what is known of them. */
+  private setMap(pass: ShaderMaterial, f: Found, by: PointSample): void {
+    const u = pass.uniforms
+    ;(u['uPixel']!.value as Vector2).set(1 / by.size.width, 1 / by.size.height)
+    u['uPoints2D']!.value = f.map.texture
+    ;(u['uLensShift']!.value as Vector4).copy(shiftOf(f, by))
+    ;(u['uMapped']!.value as Vector4).copy(f.map.mapped)
   }
   private set(pass: ShaderMaterial, t: Targets, { axial }: PointSample): void {
     pass.uniforms['uSource']!.value = t.lit.textures[0]
@@ -165,28 +228,28 @@ export class PointsPass {
     ;(pass.uniforms['uAxial']!.value as Vector2).set(...axial)
   }
 
-  takenOut(owner: Owner, { camera, blur, size, tile, lens }: PointSample): TakenOut | null {
+  takenOut(owner: Owner, by: PointSample): TakenOut | null {
     const f = this.all.get(owner)
-    if (!f) return null
-    const far = fullDisc(camera, blur, tile ? camera.frame : { widthPx: size.width }) / 2
-    const shift = new Vector4(lens[0] * far, lens[1] * far, f.base, blur.focusM)
-    return { points: f.mask, shift, inFrame: inFrame(camera, tile) }
+    if (!f || f.list.length === 0) return null
+    return { points: f.map.texture, shift: shiftOf(f, by), inFrame: inFrame(by.camera, by.tile), mapped: f.map.mapped }
   }
 
   /** The points as shapes at a picture's size, a mean as the samples' is; null where there are none. */
   drawnOf(owner: Owner, by: Omit<PointSample, 'lens' | 'axial'>): Texture | null {
     const f = this.all.get(owner)
-    if (!f || f.samples === 0) return null
+    if (!f || f.samples === 0 || f.list.length === 0) return null
     const { size, camera, tile } = by
     const key = JSON.stringify([size, tile])
     if (f.drawn?.key !== key) {
       f.drawn?.target.dispose()
       const target = new WebGLRenderTarget(size.width, size.height, { type: HalfFloatType, depthBuffer: false, minFilter: NearestFilter, magFilter: NearestFilter }) // prettier-ignore
-      f.drawn = { target, of: 0, key }
+      f.drawn = { target, of: 0, count: 0, key }
     }
-    // drawn first, and when all samples are there: between them the light of a point hardly changes
-    if (f.drawn.of === f.samples || (f.drawn.of > 0 && f.samples < f.of)) return f.drawn.target.texture
+    // drawn first, with each new one, and when all samples are there: between them the light of a point hardly changes
+    const isSame = f.drawn.count === f.list.length
+    if (f.drawn.of === f.samples || (isSame && f.drawn.of > 0 && f.samples < f.of)) return f.drawn.target.texture
     f.drawn.of = f.samples
+    f.drawn.count = f.list.length
     this.fill(f, this.lightsOf(f), by)
     const u = this.sprites.uniforms
     ;(u['uSize']!.value as Vector2).set(size.width, size.height)
@@ -204,7 +267,7 @@ export class PointsPass {
   /** How many there are, and how wide their discs are in pixels of the frame. */
   told(owner: Owner, camera: Camera, blur: Blur): PointsTold | null {
     const f = this.all.get(owner)
-    if (!f) return null
+    if (!f || f.list.length === 0) return null
     const discs = discsOf(camera, blur, { width: camera.frame.widthPx, height: camera.frame.heightPx })
     const whole = new Map(f.list.map((p) => [p.of, p.distanceM]))
     const widths = [...whole.values()].map((m) => Math.abs(discs(m)) * 2).sort((a, b) => a - b)
@@ -213,7 +276,7 @@ export class PointsPass {
 
   /** Light of each point over the picture's mean, as the samples that showed it had it on the mean. */
   private lightsOf(f: Found): (readonly [number, number, number])[] {
-    const { width, height } = f.size
+    const { width, height } = f.map.size
     const sums = new Float32Array(width * height * 4)
     this.gl.renderer.readRenderTargetPixels(f.gathered, 0, 0, width, height, sums)
     return f.list.map((p) => {
@@ -275,6 +338,8 @@ export class PointsPass {
   dispose(): void {
     for (const owner of [...this.all.keys()]) this.forget(owner)
     this.shape?.texture.dispose()
+    this.blocks?.dispose()
+    this.unknown.dispose()
     this.find.dispose()
     this.gatherPass.dispose()
     this.sprites.dispose()
@@ -293,10 +358,26 @@ const floats = ({ width, height }: Size): WebGLRenderTarget =>
     ...{ type: FloatType, depthBuffer: false },
     ...{ minFilter: NearestFilter, magFilter: NearestFilter },
   })
-function maskOf(list: readonly BrightPoint[], { width, height }: Size): DataTexture {
-  const data = new Float32Array(width * height * 2)
-  for (const p of list) for (const i of p.all) data[i * 2] = 1 / p.distanceM
-  const texture = new DataTexture(data, width, height, RGFormat, FloatType)
-  texture.needsUpdate = true
-  return texture
+/** Adds points of a sample that stands so far beside the middle's picture at each of its pixels. */
+function take(f: Found, found: BrightPoints, asideOf: (index: number) => readonly [number, number]): void {
+  const before = f.list.length === 0 ? 0 : Math.max(...f.list.map((p) => p.of))
+  for (const p of found.list) {
+    const point = f.list.length < MOST ? f.map.put(p, asideOf(p.core[0]!)) : null
+    if (point) f.list.push({ ...point, of: goesOnFrom(f, point)?.of ?? before + p.of })
+    else for (const i of p.core) f.map.refuse(i, asideOf(i))
+  }
+  for (const i of found.refused) f.map.refuse(i, asideOf(i))
+}
+/** The point that another one is a part of, which samples before did not see. */
+function goesOnFrom({ list, map }: Found, { core, distanceM }: BrightPoint): BrightPoint | null {
+  const { width } = map.size
+  const about = new Set<number>()
+  for (const i of core) for (let y = -3; y <= 3; y++) for (let x = -3; x <= 3; x++) about.add(i + y * width + x)
+  const isPart = (q: BrightPoint): boolean => Math.abs(q.distanceM / distanceM - 1) < 0.06 && q.core.some((i) => about.has(i)) // prettier-ignore
+  return list.find(isPart) ?? null
+}
+/** The sample's place on the lens times half of the disc far behind the focus, pixels; what is left of a point, where the focus is. */
+function shiftOf(f: Found, { camera, blur, size, tile, lens }: PointSample): Vector4 {
+  const far = fullDisc(camera, blur, tile ? camera.frame : { widthPx: size.width }) / 2
+  return new Vector4(lens[0] * far, lens[1] * far, f.base, blur.focusM)
 }

@@ -23,8 +23,11 @@ uniform sampler2D uPoints2D;
 uniform vec4 uLensShift;
 // of the frame: from and size of what is drawn
 uniform vec4 uInFrame;
+// of the map of points, which reaches past the frame: where the frame begins in it, and its share
+uniform vec4 uMapped;
 float luminanceOf(vec3 c) { return dot(c, vec3(0.2126, 0.7152, 0.0722)); }
 vec2 shiftOf(float d) { return uLensShift.xy * (d - uLensShift.w) / max(d, 1e-4); }
+vec2 mapOf(vec2 place) { return uMapped.xy + place * uMapped.zw; }
 `
 
 /** Gathers what a sample shows over the picture's mean at each point's pixels, and whether the point is seen at all. */
@@ -41,13 +44,40 @@ void main() {
   if (point.r <= 0.0) discard;
   float d = 1.0 / point.r;
   // one pixel's light and depth, not a mix of neighbours'
-  vec2 at = (floor(vUv / uPixel + shiftOf(d)) + 0.5) * uPixel;
+  vec2 at = (floor((vUv - uMapped.xy) / uMapped.zw / uPixel + shiftOf(d)) + 0.5) * uPixel;
+  if (any(lessThan(at, vec2(0.0))) || any(greaterThan(at, vec2(1.0)))) discard;
   vec3 c = texture(uSource, at).rgb;
   float depth = texture(uDepth, at).r;
   float there = depth >= 1.0 ? 1e6 : uAxial.y / (depth * 2.0 - 1.0 + uAxial.x);
   float isSeen = abs(there - d) < 0.06 * d ? 1.0 : 0.0;
   float l = luminanceOf(c);
   gathered = vec4(c * isSeen * max(0.0, 1.0 - uLensShift.z / max(l, 1e-6)), isSeen);
+}
+`
+
+/** So many pixels a side are told as one where something new is looked for. */
+export const BLOCK = 4
+/** Whether a sample shows something as bright as a point that was not looked at yet, block by block. */
+export const UNKNOWN_FRAGMENT = /* glsl */ `
+out vec4 unknown;
+uniform sampler2D uSource;
+uniform highp sampler2D uDepth;
+uniform vec2 uAxial;
+uniform vec2 uPixel;
+uniform float uLeast;
+${POINT_PARS}
+void main() {
+  unknown = vec4(0.0);
+  vec2 from = floor(gl_FragCoord.xy) * ${BLOCK}.0;
+  for (int y = 0; y < ${BLOCK}; y++)
+    for (int x = 0; x < ${BLOCK}; x++) {
+      vec2 at = (from + vec2(x, y) + 0.5) * uPixel;
+      if (at.x > 1.0 || at.y > 1.0 || luminanceOf(texture(uSource, at).rgb) < uLeast) continue;
+      float depth = texture(uDepth, at).r;
+      float d = depth >= 1.0 ? 1e6 : uAxial.y / (depth * 2.0 - 1.0 + uAxial.x);
+      vec2 seen = texture(uPoints2D, mapOf(at - shiftOf(d) * uPixel)).rg;
+      if (seen.r + seen.g <= 0.0) unknown = vec4(1.0);
+    }
 }
 `
 

@@ -41,7 +41,7 @@ vec4 lightAt(vec2 at) {
     float l = luminanceOf(c.rgb);
     if (l > uLensShift.z) {
       vec2 place = uInFrame.xy + (at - shiftOf(depthAt(at)) * uPixel) * uInFrame.zw;
-      if (texture(uPoints2D, place).r > 0.0) c.rgb *= uLensShift.z / l;
+      if (texture(uPoints2D, mapOf(place)).r > 0.0) c.rgb *= uLensShift.z / l;
     }
   #endif
   return c;

@@ -57,6 +57,7 @@ export class SpreadPass {
     uPoints2D: { value: null },
     uLensShift: { value: new Vector4() },
     uInFrame: { value: new Vector4(0, 0, 1, 1) },
+    uMapped: { value: new Vector4(0, 0, 1, 1) },
     uCat: { value: new Vector4() },
     uLens: { value: new Vector2() },
     uPlaces: { value: Array.from({ length: MOST_PLACES }, () => new Vector2()) },
@@ -111,6 +112,7 @@ export class SpreadPass {
     u['uPoints2D']!.value = takenOut?.points ?? null
     if (takenOut) (u['uLensShift']!.value as Vector4).copy(takenOut.shift)
     else (u['uLensShift']!.value as Vector4).set(0, 0, 0, 1)
+    if (takenOut) (u['uMapped']!.value as Vector4).copy(takenOut.mapped)
     ;(u['uInFrame']!.value as Vector4).copy(inFrame(camera, tile))
     const cat = of > 1 ? (blur.shape.catsEye ?? 0) : 0
     ;(u['uCat']!.value as Vector4).copy(catOf(camera, cat))

@@ -47,6 +47,27 @@ describe('bright points', () => {
   })
 })
 
+describe('bright points of another sample', () => {
+  const both = picture([{ x: 15, y: 10, r: 2, light: 80, away: 3 }, { x: 45.5, y: 30.5, r: 1, light: 500, away: 8 }]) // prettier-ignore
+  it('are those that no sample before had, over the mean of the first one', () => {
+    const first = brightPoints(picture([{ x: 15, y: 10, r: 2, light: 80, away: 3 }]), SIZE, () => 20)
+    const known = new Set(first.list.flatMap((p) => p.all))
+    const more = brightPoints(both, SIZE, () => 20, { base: first.base, isPoint: (i) => known.has(i), isRefused: () => false }) // prettier-ignore
+    expect(more.list.map((p) => p.distanceM)).toEqual([8])
+    expect(more.base).toBe(first.base)
+  })
+  it('are none where they go on from a surface that was refused', () => {
+    const window = picture([{ x: 30, y: 20, r: 9, light: 60, away: 3 }])
+    const { list, refused, base } = brightPoints(window, SIZE, () => 3)
+    expect(list).toEqual([])
+    expect(refused.length).toBeGreaterThan(240)
+    const strip = picture([{ x: 30, y: 20, r: 2, light: 60, away: 3 }])
+    const [of, known] = [new Set(refused), { base, isPoint: () => false }]
+    expect(brightPoints(strip, SIZE, () => 20, { ...known, isRefused: (i) => of.has(i) }).list).toEqual([])
+    expect(brightPoints(strip, SIZE, () => 20, { ...known, isRefused: () => false }).list.length).toBe(1)
+  })
+})
+
 describe('the area of an aperture', () => {
   it('is that of a circle, and of a regular polygon in it (closed forms)', () => {
     expect(apertureArea({ blades: 0, rotationDeg: 0, roundness: 1 })).toBe(Math.PI)

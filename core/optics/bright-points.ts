@@ -25,11 +25,24 @@ export interface BrightPoints {
   readonly base: number
   /** The brightest first. */
   readonly list: readonly BrightPoint[]
+  /** Pixels as bright as points that are none: of surfaces, or in focus. */
+  readonly refused: readonly number[]
+}
+/** What is known of a scene when another sample of it is looked at. */
+export interface KnownPoints {
+  /** Of the first sample. */
+  readonly base: number
+  /** Whether a pixel belongs to a point that was found. */
+  isPoint(index: number): boolean
+  /** Whether it was refused. */
+  isRefused(index: number): boolean
 }
 
 /** So many times the mean is bright, and so many times that the brightest pixel of a point. */
 const OVER_MEAN = 6
 const PEAK = 2.5
+/** So many times the mean a point is at least, somewhere. */
+export const POINT_OVER_MEAN = OVER_MEAN * PEAK
 /** A point, or a part of one, is this much smaller than the largest disc in it, and at most this share of its own; a disc is at least so wide, pixels. */
 const SMALLER = 3
 const LARGEST_PART = 0.6
@@ -45,27 +58,34 @@ const luminance = (p: Float32Array, i: number): number => 0.2126 * p[i]! + 0.715
 
 /**
  * The bright points of linear RGB pixels with their distance along the axis (metres) as the fourth value. `discPx`: diameter of the blur
- * disc of a distance, pixels of this picture.
+ * disc of a distance, pixels of this picture. `known`: the mean is that one's, its
+ * points are left out, and what goes on from a pixel that was refused is refused.
  */
 export function brightPoints(
   pixels: Float32Array,
   { width, height }: { readonly width: number; readonly height: number },
   discPx: (distanceM: number) => number,
+  known: KnownPoints | null = null,
 ): BrightPoints {
-  const base = meanOf(pixels)
+  const base = known?.base ?? meanOf(pixels)
   const threshold = OVER_MEAN * base
-  if (!(threshold > 0)) return { base: Infinity, list: [] }
+  if (!(threshold > 0) || threshold === Infinity) return { base: Infinity, list: [], refused: [] }
   const seen = new Uint8Array(width * height)
+  const search = { width, height, threshold, base, seen }
   const found: BrightPoint[] = []
+  const refused: number[] = []
   let points = 0
   for (let at = 0; at < seen.length; at++) {
     if (seen[at] || luminance(pixels, at * 4) <= threshold) continue
-    const core = clusterOf(pixels, { width, height, threshold, base, seen }, at)
+    if (known?.isPoint(at)) continue
+    const core = clusterOf(pixels, search, at).filter((i) => !known?.isPoint(i))
     if (pointOf(pixels, width, base, core).peak < PEAK * threshold) continue
-    found.push(...drawable(pixels, { width, height, threshold, base, seen }, core, discPx, ++points))
+    const parts = known && core.some((i) => known.isRefused(i)) ? [] : drawable(pixels, search, core, discPx, ++points)
+    if (parts.length === 0) for (const i of core) refused.push(i)
+    else found.push(...parts)
   }
   const list = found.sort((a, b) => sum(b.light) - sum(a.light)).slice(0, MOST)
-  return { base, list }
+  return { base, list, refused }
 }
 /** A cluster in parts that are small beside their discs; those that are not stay as they are. */
 function drawable(

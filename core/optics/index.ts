@@ -26,7 +26,14 @@ export {
   type WhiteBalance,
 } from './white-balance.ts'
 export { aperturePicture, encodedPicture, PICTURE_SIDE, type AperturePicture } from './aperture-picture.ts'
-export { apertureArea, brightPoints, type BrightPoint, type BrightPoints } from './bright-points.ts'
+export {
+  apertureArea,
+  brightPoints,
+  POINT_OVER_MEAN,
+  type BrightPoint,
+  type BrightPoints,
+  type KnownPoints,
+} from './bright-points.ts'
 export {
   keptCube,
   lookUp,

@@ -112,8 +112,8 @@ describe('a bright point drawn as the aperture', () => {
     focus: Partial<Setup['focus']>,
     ev100: number,
     finish?: Setup['exposure']['finish'],
+    before: ReturnType<Pen['node']>[] = [],
   ): Promise<{ pixels: Pixels; camera: Camera }> {
-    // prettier-ignore
     // about ten pixels a side: of a smaller one the samples' places would tell its area no better than this
     const a = 0.03
     const nodes = [
@@ -122,6 +122,7 @@ describe('a bright point drawn as the aperture', () => {
         .box(-a, 5 - a, 1 - a, a, 5 + a, 1 + a, { bevel: 0 })
         .node(),
       new Pen('Wall').use('plaster').box(-6, 9, -4, 6, 9.2, 6, { bevel: 0 }).node(),
+      ...before,
     ]
     const asset = await stand.server.assets.store({ body: Readable.from([Buffer.from(glbOf([{ name: 'Lights', children: nodes }]))]), mediaType: 'model/gltf-binary', fileName: 'lights.glb' }) // prettier-ignore
     const models = [newModel({ id: 'm', name: 'lights.glb', sha256: asset.sha256, sizeBytes: asset.sizeBytes })]
@@ -190,6 +191,41 @@ describe('a bright point drawn as the aperture', () => {
     expect(Math.abs(energy - 1), `${energy}`).toBeLessThan(0.02)
     await page.getByTestId('cell-focus').click()
     expect(await page.getByTestId('points-told').textContent()).toMatch(/^1 bright point, discs of \d+ px/)
+  }, 180_000)
+  it('is an even shape too where a post hides it from the middle of the lens', async () => {
+    const [half, away] = [0.012, 1.5]
+    const post = new Pen('Post')
+      .use('plaster')
+      .box(-half, away - 0.002, 0, half, away, 2, { bevel: 0 })
+      .node()
+    const focus = { on: true, fNumber: 1, mode: { kind: 'distance', distanceM: 1 } } as const
+    const without = await opened({ ...focus, highlights: 0 }, 15, undefined, [post])
+    const soft = await opened(focus, 15, undefined, [post])
+    const { width, height } = soft.pixels
+    const radius = (blurDiscMm({ focalMm: 85, fNumber: 1, focusM: 1, distanceM: 4.97 }) * principalPointPx(soft.camera).pxPerMm * width) / 600 / 2 // prettier-ignore
+    const at = (u: number, v: number): number => {
+      const i = (Math.floor(height / 2 - v * radius) * width + Math.floor(width / 2 + u * radius)) * 4 + 1
+      return LINEAR[soft.pixels.data[i]!]! - LINEAR[without.pixels.data[i]!]!
+    }
+    // the lens sees past the post from |u| > half / (its radius times what is left of the way), by similar triangles
+    const sees = half / (0.085 / 2) / (1 - away / 4.97)
+    expect(sees).toBeLessThan(0.5)
+    const seen: number[] = []
+    const hidden: number[] = []
+    for (let u = -0.85; u <= 0.86; u += 0.05)
+      for (let v = -0.4; v <= 0.41; v += 0.05) {
+        // the light itself is as wide as a fifth of its disc
+        if (Math.hypot(u, v) > 0.82) continue
+        if (Math.abs(u) > sees + 0.12) seen.push(at(u, v))
+        else if (Math.abs(u) < sees - 0.2) hidden.push(at(u, v))
+      }
+    const mean = seen.reduce((a, b) => a + b) / seen.length
+    expect(seen.length).toBeGreaterThan(80)
+    expect(mean).toBeGreaterThan(0.02)
+    for (const v of seen) expect(Math.abs(v / mean - 1)).toBeLessThan(0.05)
+    for (const v of hidden) expect(Math.abs(v)).toBeLessThan(0.1 * mean)
+    await page.getByTestId('cell-focus').click()
+    expect(await page.getByTestId('points-told').textContent()).toMatch(/^1 bright point/)
   }, 180_000)
   it('a colour table is what the finish says; a broken file is said beside the field and the old one stays', async () => {
     const before = await opened({ on: false }, 13)

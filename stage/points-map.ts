@@ -1,0 +1,71 @@
+// Where the bright points of a picture lie, pixel by pixel, for the passes that take them out and gather them: through the middle of the
+// lens, and in a border about the frame, whose points reach into it. With them what was looked at and is none.
+import { DataTexture, FloatType, RGFormat, Vector4 } from 'three'
+import type { BrightPoint, KnownPoints } from '#core/optics'
+import type { Size } from './aim.ts'
+
+/** No border is wider, pixels. */
+const MOST_BORDER = 64
+
+export class PointsMap {
+  /** Of the frame, without the border. */
+  readonly frame: Size
+  readonly size: Size
+  /** Inverse distance of a point, 0 where there is none; 1 where something was refused. */
+  readonly texture: DataTexture
+  /** Where the frame lies in it: from and size. */
+  readonly mapped: Vector4
+  private readonly border: number
+  private readonly data: Float32Array
+
+  /** `reach`: as far as the lens moves a point far away, pixels. */
+  constructor(frame: Size, reach: number) {
+    this.frame = frame
+    this.border = Math.min(MOST_BORDER, Math.ceil(reach) + 2)
+    this.size = { width: frame.width + 2 * this.border, height: frame.height + 2 * this.border }
+    const { width, height } = this.size
+    this.data = new Float32Array(width * height * 2)
+    this.texture = new DataTexture(this.data, width, height, RGFormat, FloatType)
+    this.texture.needsUpdate = true
+    this.mapped = new Vector4(this.border / width, this.border / height, frame.width / width, frame.height / height)
+  }
+
+  /** Index of a pixel that was seen somewhere in the frame and lies by so much aside; null outside of the border. */
+  private at(index: number, dx: number, dy: number): number | null {
+    const x = (index % this.frame.width) + dx + this.border
+    const y = Math.floor(index / this.frame.width) + dy + this.border
+    const { width, height } = this.size
+    return x < 0 || y < 0 || x >= width || y >= height ? null : y * width + x
+  }
+
+  /** Puts a point of a sample that saw it by `aside` from where the middle does; null where nothing of it lies here. */
+  put(point: BrightPoint, [ax, ay]: readonly [number, number]): BrightPoint | null {
+    const moved = (list: readonly number[]): number[] =>
+      list
+        .map((i) => this.at(i, -Math.round(ax), -Math.round(ay)))
+        .filter((i): i is number => i !== null && !(this.data[i * 2]! > 0))
+    const core = moved(point.core)
+    if (core.length === 0) return null
+    const all = moved(point.all)
+    for (const i of all) this.data[i * 2] = 1 / point.distanceM
+    this.texture.needsUpdate = true
+    return { ...point, core, all, xPx: point.xPx - ax, yPx: point.yPx - ay }
+  }
+  refuse(index: number, [ax, ay]: readonly [number, number]): void {
+    for (let dy = -1; dy <= 1; dy++)
+      for (let dx = -1; dx <= 1; dx++) {
+        const i = this.at(index, dx - Math.round(ax), dy - Math.round(ay))
+        if (i !== null) this.data[i * 2 + 1] = 1
+      }
+    this.texture.needsUpdate = true
+  }
+  /** What is known of the pixels of a sample; `asideOf`: where each stands beside the middle's. */
+  knownBy(base: number, asideOf: (index: number) => readonly [number, number]): KnownPoints {
+    const value = (index: number, channel: 0 | 1): number => {
+      const [ax, ay] = asideOf(index)
+      const i = this.at(index, -Math.round(ax), -Math.round(ay))
+      return i === null ? 0 : this.data[i * 2 + channel]!
+    }
+    return { base, isPoint: (i) => value(i, 0) > 0, isRefused: (i) => value(i, 1) > 0 }
+  }
+}
