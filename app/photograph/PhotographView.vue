@@ -23,6 +23,7 @@ import ResidualBox from './ResidualBox.vue'
 import ScaleBox from './ScaleBox.vue'
 import { TOOLS, usePhotoTools, type ToolName } from './tools.ts'
 import UseBox from './UseBox.vue'
+import { sameList } from '../controls/same-list.ts'
 
 const props = defineProps<{ photoId?: string }>()
 const project = useProject()
@@ -38,7 +39,7 @@ const { begin } = useAdding()
 
 // without one in the address it is the first
 watch(
-  () => [props.photoId, photos.value] as const,
+  sameList(() => [props.photoId, photos.value] as const),
   ([id, list]) => (opened.value = list.find((p) => p.id === id)?.id ?? list[0]?.id ?? null),
   { immediate: true },
 )

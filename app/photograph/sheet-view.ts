@@ -1,6 +1,7 @@
 // How the photograph lies in its window: magnified about the pointer, moved, fitted.
 import { computed, ref, watch, type Ref } from 'vue'
 import type { PicturePlace } from '#core/match'
+import { sameList } from '../controls/same-list.ts'
 
 /** Nearest and farthest: window pixels for one of the photograph's. */
 const MOST = 24
@@ -21,7 +22,7 @@ export function useSheetView(
   })
   const at = computed(() => own.value ?? fit.value)
   watch(
-    () => [size()?.widthPx, size()?.heightPx],
+    sameList(() => [size()?.widthPx, size()?.heightPx]),
     () => (own.value = null),
   )
   const toWindow = ([x, y]: PicturePlace): readonly [number, number] => [at.value.x + x * at.value.k, at.value.y + y * at.value.k] // prettier-ignore

@@ -10,6 +10,7 @@ import { failureText, useNotices } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
 import { openedBy, useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
+import { sameList } from '../controls/same-list.ts'
 
 const ConflictDialog = defineAsyncComponent(() => import('./ConflictDialog.vue'))
 
@@ -57,7 +58,7 @@ const openings = computed(() => {
   return w ? JSON.stringify(openedBy(w)?.cuts ?? null) : ''
 })
 watch(
-  () => [project.id, project.document?.working.look.sun, openings.value] as const,
+  sameList(() => [project.id, project.document?.working.look.sun, openings.value] as const),
   ([id], [before]) =>
     id === before && project.working && stage.storeys.length > 0 && void stage.relight(project.working),
 )

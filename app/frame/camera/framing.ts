@@ -20,6 +20,7 @@ import { useNotices } from '../../stores/notices.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
+import { sameList } from '../../controls/same-list.ts'
 
 /** Where nothing is aimed at, sizes are held at this distance. */
 const FALLBACK_M = 5
@@ -67,7 +68,7 @@ function useFloorBelow() {
   let last: Promise<unknown> = Promise.resolve()
   let lastFor: Vec3 | null = null
   watch(
-    () => [project.camera?.pose.station, stage.storeys] as const,
+    sameList(() => [project.camera?.pose.station, stage.storeys] as const),
     async ([station]) => {
       const mine = ++asked
       lastFor = station ?? null

@@ -12,6 +12,7 @@ import { useNotices } from '../../stores/notices.ts'
 import { centreOf } from '../../stores/centres.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
+import { sameList } from '../../controls/same-list.ts'
 
 const REST_MS = 220
 
@@ -57,7 +58,10 @@ export const useCheck = defineStore('check', () => {
     const { working, eyeHeightM, checkLimits, people } = project.document ?? {}
     return [working, project.isShowing, stage.storeys, subjectId.value, eyeHeightM, checkLimits, people] as const
   }
-  watchDebounced(key, () => void look().catch((e: unknown) => notices.fail(e)), { debounce: REST_MS, immediate: true })
+  watchDebounced(sameList(key), () => void look().catch((e: unknown) => notices.fail(e)), {
+    debounce: REST_MS,
+    immediate: true,
+  })
 
   const shown = computed(() => (shownAt.value === null ? null : (findings.value[shownAt.value] ?? null)))
   const show = (at: number): void => void (shownAt.value = shownAt.value === at ? null : at)

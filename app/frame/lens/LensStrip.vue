@@ -9,6 +9,7 @@ import { useView } from '../../stores/view.ts'
 import FramingThumb from '../thumbs/FramingThumb.vue'
 import { FIVE_MM, useLens } from './lens.ts'
 import { useWallBehind } from './wall-behind.ts'
+import { sameList } from '../../controls/same-list.ts'
 
 const project = useProject()
 const view = useView()
@@ -37,7 +38,9 @@ const lenses = computed(() => {
 })
 const { nearFor } = useWallBehind()
 watch(
-  () => [project.isShowing, project.working?.stand, project.working?.lens, point.value, project.shown] as const,
+  sameList(
+    () => [project.isShowing, project.working?.stand, project.working?.lens, point.value, project.shown] as const,
+  ),
   async ([isShowing, stand]) => {
     const subject = point.value
     if (isShowing || !stand || !subject) return

@@ -8,6 +8,7 @@ import { useHiding } from '../selection/hiding.ts'
 import { useSelection } from '../selection/selection.ts'
 import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
+import { sameList } from '../../controls/same-list.ts'
 
 interface Branch {
   key: string
@@ -65,7 +66,7 @@ const openNow = computed({
 })
 // the first level stands open; what is selected is always in sight
 watch(
-  () => [tree.value, view.selection] as const,
+  sameList(() => [tree.value, view.selection] as const),
   ([roots, ids]) => {
     const open = { ...expanded.value }
     // down to where there is something to choose

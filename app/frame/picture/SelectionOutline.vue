@@ -7,6 +7,7 @@ import { useCheck } from '../check/check.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
+import { sameList } from '../../controls/same-list.ts'
 
 const props = defineProps<{ camera: Camera; width: number; height: number; busy: boolean }>()
 const project = useProject()
@@ -55,7 +56,7 @@ async function draw(): Promise<void> {
   drawn.value = want
 }
 watchDebounced(
-  () => [
+  sameList(() => [
     props.camera,
     props.busy,
     shownIds.value,
@@ -64,7 +65,7 @@ watchDebounced(
     stage.epoch,
     stage.placings,
     project.shown.hidden,
-  ],
+  ]),
   () => void draw(),
   { debounce: 50, immediate: true, flush: 'post' },
 )

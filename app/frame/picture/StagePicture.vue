@@ -13,6 +13,7 @@ import { useFocusing } from '../../stores/focusing.ts'
 import { heldSamples, SAMPLES } from '../../stores/samples.ts'
 import { appearanceOf, useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
+import { sameList } from '../../controls/same-list.ts'
 
 const props = defineProps<{
   camera: Camera | null
@@ -145,7 +146,7 @@ const dragged = () =>
     ...PICTURE_PARTS.map((p) => project.workingShown && getPart(project.workingShown, p)),
   ] as const
 // before the panels are drawn anew: the picture is drawn elsewhere meanwhile
-watch(dragged, ([camera, isMoving]) => camera && isMoving && request(camera, true), { flush: 'pre' })
+watch(sameList(dragged), ([camera, isMoving]) => camera && isMoving && request(camera, true), { flush: 'pre' })
 // a framing that is typed or recalled is seen at once, cheaply
 watch(
   () => props.camera,
@@ -157,21 +158,23 @@ watch(
   { flush: 'pre' },
 )
 // a drag that holds still is seen as it will be
-watchDebounced(dragged, ([camera, isMoving]) => camera && isMoving && request(camera, false), {
+watchDebounced(sameList(dragged), ([camera, isMoving]) => camera && isMoving && request(camera, false), {
   debounce: HELD_MS,
   flush: 'post',
 })
 watchDebounced(
-  () =>
-    [
-      ...dragged(),
-      pixels.value,
-      view.samples,
-      stage.epoch,
-      stage.lightEpoch,
-      stage.ready,
-      project.working && outdoors.isOutdoors(project.working),
-    ] as const,
+  sameList(
+    () =>
+      [
+        ...dragged(),
+        pixels.value,
+        view.samples,
+        stage.epoch,
+        stage.lightEpoch,
+        stage.ready,
+        project.working && outdoors.isOutdoors(project.working),
+      ] as const,
+  ),
   ([camera, isMoving]) => {
     if (!camera || isMoving) return
     if (quick !== camera) request(camera, false)

@@ -5,6 +5,7 @@ import { useProject } from '../../stores/project.ts'
 import { useOutdoors } from '../../stores/outdoors.ts'
 import { SAMPLES } from '../../stores/samples.ts'
 import { useStage } from '../../stores/stage.ts'
+import { sameList } from '../../controls/same-list.ts'
 
 const WIDTH_PX = 480
 const AFTER_MS = 6000
@@ -15,7 +16,7 @@ export function useCover(): void {
   const outdoors = useOutdoors()
   let last: unknown = null
   watchDebounced(
-    () => [project.document?.working, stage.light === null && stage.ready, project.saveState] as const,
+    sameList(() => [project.document?.working, stage.light === null && stage.ready, project.saveState] as const),
     async ([working, lit, state]) => {
       const id = project.id
       const camera = project.camera

@@ -58,6 +58,18 @@ describe('small pictures', () => {
     const { widthPx, heightPx } = draw.mock.calls[0]![1]
     expect(widthPx / heightPx).toBeCloseTo(setup().frame.widthPx / setup().frame.heightPx, 1)
   })
+  it('stay as they are when something changes that is not in them', async () => {
+    const draw = vi.spyOn(useStage(), 'thumbnail').mockResolvedValue(new Picture() as unknown as ImageBitmap)
+    const framing = setup()
+    thumbs.picture(framing)
+    await turn()
+    useProject().run({ type: 'setPart', part: 'exposure', value: { ...framing.exposure, compensationEv: 1 } })
+    expect(setup().exposure.compensationEv).toBe(1)
+    await nextTick()
+    expect(thumbs.picture(framing)).toBeInstanceOf(Picture)
+    await turn()
+    expect(draw).toHaveBeenCalledTimes(1)
+  })
   it('are not asked for what only flashes by, and are for what stays', async () => {
     vi.useFakeTimers()
     const draw = vi.spyOn(useStage(), 'thumbnail').mockResolvedValue(new Picture() as unknown as ImageBitmap)

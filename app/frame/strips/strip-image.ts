@@ -8,6 +8,7 @@ import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
 import type { StripView } from './strip-view.ts'
 import type { StripOptions } from './strip-options.ts'
+import { sameList } from '../../controls/same-list.ts'
 
 function put(el: HTMLCanvasElement, bitmap: ImageBitmap): void {
   el.width = bitmap.width
@@ -60,7 +61,9 @@ export function useStripImage(o: Pick<StripOptions, 'key' | 'canvas' | 'cut'>, s
     drawn.value = last.about
   })
   watchDebounced(
-    () => [camera.value, o.cut.value, stage.storeys, stage.placings, stage.ready, project.shown, view.theme] as const,
+    sameList(
+      () => [camera.value, o.cut.value, stage.storeys, stage.placings, stage.ready, project.shown, view.theme] as const,
+    ),
     () => void redraw(),
     { debounce: 90, immediate: true, flush: 'post' },
   )

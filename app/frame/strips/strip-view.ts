@@ -7,6 +7,7 @@ import { boxCorners, distance, type Box, type Vec3 } from '#core/math'
 import { startDrag } from '../../controls/drag.ts'
 import { useStage } from '../../stores/stage.ts'
 import type { StripOptions } from './strip-options.ts'
+import { sameList } from '../../controls/same-list.ts'
 
 const MARGIN = 0.06
 const WHEEL_STEP = 1.2
@@ -108,7 +109,7 @@ function useFirstFit(
   const stage = useStage()
   const fitted = ref('')
   watch(
-    () => [stage.facts, isSized.value, Math.round(direction.value.bearingDeg)] as const,
+    sameList(() => [stage.facts, isSized.value, Math.round(direction.value.bearingDeg)] as const),
     ([facts, sized, bearing]) => {
       const key =
         facts && sized ? `${facts.triangles}|${facts.box.min.join()}|${bearing}|${direction.value.tiltDeg}` : ''

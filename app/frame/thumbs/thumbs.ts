@@ -20,6 +20,7 @@ import { useFocusing } from '../../stores/focusing.ts'
 import { SAMPLES } from '../../stores/samples.ts'
 import { useStage } from '../../stores/stage.ts'
 import { createKeptPictures, type Asked } from './kept-pictures.ts'
+import { sameList } from '../../controls/same-list.ts'
 
 // twice the size shown (on a plain display): the browser's scaling smooths the edges
 const WIDTH_PX = 336
@@ -62,6 +63,27 @@ export interface ThumbPicture {
   readonly bitmap: ImageBitmap
   readonly isOld: boolean
 }
+/** Other light or another model: all are drawn anew, the old ones stay meanwhile; no picture outlives its project. */
+function useOutdating(kept: ReturnType<typeof createKeptPictures>): void {
+  const stage = useStage()
+  const project = useProject()
+  const outdoors = useOutdoors()
+  watch(
+    sameList(
+      () =>
+        [
+          stage.epoch,
+          stage.lightEpoch,
+          project.document?.materialClasses,
+          project.document?.tables,
+          outdoors.behindKey,
+          project.id,
+        ] as const,
+    ),
+    ([, , , , , id], [, , , , , before]) => kept.outdate(id !== before),
+  )
+}
+
 function thumbs() {
   const stage = useStage()
   const project = useProject()
@@ -76,19 +98,7 @@ function thumbs() {
       focusing.blur(s)?.focusM ?? '',
     ].join('|')
 
-  // other light or another model: all are drawn anew, the old ones stay meanwhile; no picture outlives its project
-  watch(
-    () =>
-      [
-        stage.epoch,
-        stage.lightEpoch,
-        project.document?.materialClasses,
-        project.document?.tables,
-        outdoors.behindKey,
-        project.id,
-      ] as const,
-    ([, , , , , id], [, , , , , before]) => kept.outdate(id !== before),
-  )
+  useOutdating(kept)
 
   function draw(key: string, setup: Setup): Promise<ImageBitmap | null> {
     const { widthPx, heightPx } = setup.frame
