@@ -11,6 +11,8 @@ import type { Hit } from './types.ts'
 export interface FeatureHit extends Hit {
   /** What was met within reach: a corner, an edge, or nothing but the surface. */
   readonly feature: 'corner' | 'edge' | 'surface'
+  /** Both ends of the edge that was met. */
+  readonly edge?: readonly [Vec3, Vec3]
 }
 /** A corner is reached from a little farther than an edge. */
 const CORNER_REACH = 1.25
@@ -28,7 +30,7 @@ export function pickFeature(
   if (!hit || !ray) return null
   const edges = scene.edgesOf(hit.nodeId)
   let corner: { point: Vec3; px: number } | null = null
-  let edge: { point: Vec3; px: number } | null = null
+  let edge: { point: Vec3; px: number; ends: readonly [Vec3, Vec3] } | null = null
   for (let i = 0; i < edges.length; i += 6) {
     const a: Vec3 = [edges[i]!, edges[i + 1]!, edges[i + 2]!]
     const b: Vec3 = [edges[i + 3]!, edges[i + 4]!, edges[i + 5]!]
@@ -44,7 +46,8 @@ export function pickFeature(
         corner = { point, px }
     }
     const near = nearestOn(a, b, pa, pb, xPx, yPx)
-    if (near.px < reachPx && (!edge || near.px < edge.px) && isSeen(scene, hit, ray, near.point, shown)) edge = near
+    if (near.px < reachPx && (!edge || near.px < edge.px) && isSeen(scene, hit, ray, near.point, shown))
+      edge = { ...near, ends: [a, b] }
   }
   const found = corner ?? edge
   const feature = corner ? 'corner' : edge ? 'edge' : 'surface'
@@ -53,6 +56,7 @@ export function pickFeature(
     point: found?.point ?? hit.point,
     distanceM: distance(found?.point ?? hit.point, ray.origin),
     feature,
+    ...(feature === 'edge' && { edge: edge!.ends }),
   }
 }
 

@@ -54,8 +54,11 @@ export const QUESTIONS = {
     place: readonly [number, number],
     reachPx: number,
     shown: Shown,
-  ): FeatureHit | null =>
-    there(pickFeature(at.scene, shiftedCamera(camera, away(at.origin)), place, reachPx, shownHere(shown, at)), at),
+  ): FeatureHit | null => {
+    const hit = there(pickFeature(at.scene, shiftedCamera(camera, away(at.origin)), place, reachPx, shownHere(shown, at)), at) // prettier-ignore
+    const [a, b] = hit?.edge ?? []
+    return hit && a && b ? { ...hit, edge: [shiftedPoint(a, at.origin), shiftedPoint(b, at.origin)] } : hit
+  },
   /** Objects taken in by a rectangle of the picture. */
   inBand: (at: Placed, camera: Camera, band: Band, shown: Shown): readonly string[] =>
     nodesInBand(at.scene, shiftedCamera(camera, away(at.origin)), band, shownHere(shown, at)),

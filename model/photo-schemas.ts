@@ -33,6 +33,11 @@ const scaleSchema = z.discriminatedUnion('kind', [
   /** The camera so high over a place on the ground. */
   z.object({ kind: z.literal('eye'), foot: place, heightM: lengthM, at: vec3 }),
 ])
+/** A length along a bundle; it begins on the ground, or on a surface of the model. */
+const measureSchema = z.object({
+  ...{ id, bundleId: id, from: place, to: place },
+  on: z.object({ point: vec3, normal: vec3 }).optional(),
+})
 export const matchSchema = z.object({
   bundles: list(bundleSchema, MATCH_LIMITS.bundles).readonly(),
   lines: list(lineSchema, MATCH_LIMITS.lines).readonly(),
@@ -44,9 +49,7 @@ export const matchSchema = z.object({
   scale: scaleSchema.optional(),
   /** Wrong pairs are set aside. */
   robust: z.literal(true).optional(),
-  measures: list(z.object({ id, bundleId: id, from: place, to: place }), MATCH_LIMITS.measures)
-    .readonly()
-    .optional(),
+  measures: list(measureSchema, MATCH_LIMITS.measures).readonly().optional(),
   /** What stands before the model: polygons, their edges so soft. */
   masks: list(z.object({ id, points: list(place, 500, 3).readonly(), softPx: finite.min(0).max(500) }), MATCH_LIMITS.masks).readonly().optional(), // prettier-ignore
   /** The camera found last. */

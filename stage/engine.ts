@@ -262,7 +262,7 @@ export class StageEngine implements StageContract {
   async outline(request: OutlineRequest): Promise<ImageBitmap | null> {
     let bitmap: ImageBitmap | null = null
     const pass = request.style === 'outline' ? this.outlines : this.ghosts
-    const done = await this.queue.run(request.style, PRIORITY.moving, async () => {
+    const done = await this.queue.run(request.key ?? request.style, PRIORITY.moving, async () => {
       bitmap = await createImageBitmap(await pass.draw(request))
       return true
     })

@@ -87,6 +87,8 @@ export interface OutlineRequest {
   readonly shown: Shown
   /** sRGB, 0..1. */
   readonly colour: readonly [number, number, number]
+  /** A newer request of the same key takes the place of an older one; the style, where left out. */
+  readonly key?: string
 }
 
 export interface PictureFrame {

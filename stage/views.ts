@@ -3,7 +3,7 @@
 // hundredth of a pixel for any lens that does not fold).
 
 import { DataTexture, FloatType, NearestFilter, RGFormat, Vector2 } from 'three'
-import { viewsOf, type Camera } from '#core/camera'
+import { viewsOf, type Camera, type Resampling } from '#core/camera'
 import type { Size, Tile } from './aim.ts'
 
 /** What is drawn of one view, and the picture's map into it. */
@@ -16,10 +16,12 @@ export interface DrawnView {
   /** Null where the view is the picture. */
   readonly map: ViewMap | null
 }
-/** Places of the drawn view for places of the picture: shares of its width and height, rows from the top; -1 where nothing is seen. */
+/** Places of the drawn view for places of the picture: shares of its width and height, rows from the top; `UNSEEN` where nothing is seen. */
 export interface ViewMap {
   readonly texture: DataTexture
 }
+/** Where a lens sees nothing: a little below nought is just past the view's edge. */
+export const UNSEEN = -8
 /** At most so many pixels of the picture between two nodes. */
 const STEP_PX = 8
 /**
@@ -36,20 +38,26 @@ export function drawnView(camera: Camera, size: Size, tile: Tile | null): DrawnV
   const { widthPx, heightPx } = camera.frame
   const part = tile ?? { x: 0, y: 0, width: widthPx, height: heightPx }
   const [scaleX, scaleY] = [size.width / part.width, size.height / part.height]
-  const out: [number, number] = [0, 0]
   if (tile) {
-    const box = boxOf(view, part, resampling)
+    const box = boxOf(view, withinFrame(part, camera), resampling)
     const drawn = { width: Math.max(8, Math.round(box.width * scaleX)), height: Math.max(8, Math.round(box.height * scaleY)) } // prettier-ignore
-    return { camera: view, size: drawn, tile: box, map: mapOf(size, part, box, resampling) }
+    return { camera: view, size: drawn, tile: box, map: mapOf(size, part, box, resampling, camera.frame) }
   }
   const { widthPx: w, heightPx: h } = view.frame
   const k = Math.min(1, Math.sqrt((MOST_PIXELS * size.width * size.height) / (w * scaleX * h * scaleY)))
   const drawn = { width: Math.max(8, Math.round(w * scaleX * k)), height: Math.max(8, Math.round(h * scaleY * k)) }
-  return { camera: view, size: drawn, tile: null, map: mapOf(size, part, { x: 0, y: 0, width: w, height: h }, resampling, out) } // prettier-ignore
+  return { camera: view, size: drawn, tile: null, map: mapOf(size, part, { x: 0, y: 0, width: w, height: h }, resampling, camera.frame) } // prettier-ignore
 }
 
+/** What of a part lies in the picture: its border may reach past it, where a lens sees nothing. */
+function withinFrame(part: Tile, { frame }: Camera): Tile {
+  const [x, y] = [Math.max(0, part.x), Math.max(0, part.y)]
+  const width = Math.min(frame.widthPx, part.x + part.width) - x
+  const height = Math.min(frame.heightPx, part.y + part.height) - y
+  return { x, y, width, height }
+}
 /** Whole pixels of a view's frame that a part of the picture needs. */
-function boxOf(view: Camera, part: Tile, resampling: NonNullable<ReturnType<typeof viewsOf>['resampling']>): Tile {
+function boxOf(view: Camera, part: Tile, resampling: Resampling): Tile {
   const out: [number, number] = [0, 0]
   let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity]
   const STEPS = 16
@@ -72,9 +80,10 @@ function mapOf(
   size: Size,
   part: Tile,
   box: Tile,
-  resampling: NonNullable<ReturnType<typeof viewsOf>['resampling']>,
-  out: [number, number] = [0, 0],
+  resampling: Resampling,
+  { widthPx, heightPx }: Camera['frame'],
 ): ViewMap {
+  const out: [number, number] = [0, 0]
   // the last ones lie on the picture's edge: beyond it a lens may fold
   const across = Math.ceil(size.width / STEP_PX) + 1
   const down = Math.ceil(size.height / STEP_PX) + 1
@@ -84,9 +93,11 @@ function mapOf(
       const x = part.x + (i * part.width) / (across - 1)
       const y = part.y + (j * part.height) / (down - 1)
       const at = (j * across + i) * 2
-      const isSeen = resampling(x, y, out)
-      data[at] = isSeen ? (out[0] - box.x) / box.width : -1
-      data[at + 1] = isSeen ? (out[1] - box.y) / box.height : -1
+      // past the picture's edge it goes on straight, so that the pixels up to it lie between two places
+      const [u, v] = [Math.min(Math.max(x, 0), widthPx), Math.min(Math.max(y, 0), heightPx)]
+      const isSeen = resampling(u, v, out)
+      data[at] = isSeen ? (out[0] + x - u - box.x) / box.width : UNSEEN
+      data[at + 1] = isSeen ? (out[1] + y - v - box.y) / box.height : UNSEEN
     }
   const texture = new DataTexture(data, across, down, RGFormat, FloatType)
   texture.minFilter = texture.magFilter = NearestFilter
@@ -119,7 +130,7 @@ vec2 inView(vec2 place) {
   vec2 f = t - vec2(i);
   vec2 a = texelFetch(uMap, i, 0).rg, b = texelFetch(uMap, i + ivec2(1, 0), 0).rg;
   vec2 c = texelFetch(uMap, i + ivec2(0, 1), 0).rg, d = texelFetch(uMap, i + ivec2(1, 1), 0).rg;
-  if (min(min(a.x, b.x), min(c.x, d.x)) < 0.0) return vec2(-1.0);
+  if (min(min(a.x, b.x), min(c.x, d.x)) < ${(UNSEEN / 2).toFixed(1)}) return vec2(-1.0);
   return mix(mix(a, b, f.x), mix(c, d, f.x), f.y);
 }
 `

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 // What was found: every unknown with its plus and minus, how each is treated, how well all agrees, and what to add where it cannot be told.
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { useMatch } from './match.ts'
 import UnknownItem from './UnknownItem.vue'
-import { unknownRows } from './unknowns.ts'
+import { kindOf, unknownRows, type UnknownRow } from './unknowns.ts'
 
 const { photo, answer, match, solved, weakest, tookMs, change, turnRound } = useMatch()
 const rows = computed(() =>
@@ -20,6 +20,8 @@ const wrongText = computed(() => {
   return wrong.length > 0 ? `Set aside as wrong: point ${wrong.map((i) => i + 1).join(', ')}.` : ''
 })
 const isEmpty = computed(() => !match.value || match.value.lines.length + match.value.pairs.length === 0)
+const showsRare = ref(false)
+const isHeld = (r: UnknownRow): boolean => r.fields.every((f) => kindOf(match.value!, f.unknown) === 'fixed')
 const isRobust = computed(() => match.value?.robust === true)
 const isEitherWay = computed(() => match.value!.pairs.length < 2 && match.value!.scale?.kind !== 'length')
 </script>
@@ -41,7 +43,12 @@ const isEitherWay = computed(() => match.value!.pairs.length < 2 && match.value!
     </p>
     <p v-if="weakText" class="text warn" data-testid="weakest">{{ weakText }}</p>
     <p v-if="wrongText" class="text warn">{{ wrongText }}</p>
-    <UnknownItem v-for="r in rows" :key="r.name" :row="r" />
+    <template v-for="r in rows" :key="r.name">
+      <UnknownItem v-if="!r.isRare || showsRare || !isHeld(r)" :row="r" />
+      <button v-if="r.name === 'Distortion'" class="more" :aria-expanded="showsRare" @click="showsRare = !showsRare">
+        {{ showsRare ? 'Fewer of the lens' : 'More of the lens: k2, k3, p1, p2' }}
+      </button>
+    </template>
     <label v-if="match && match.pairs.length > 5" class="tick"
       ><input type="checkbox" :checked="isRobust" @change="change({ robust: isRobust ? undefined : true })" />Set wrong
       points aside</label
@@ -55,3 +62,21 @@ const isEitherWay = computed(() => match.value!.pairs.length < 2 && match.value!
 </template>
 
 <style scoped src="./photograph.css"></style>
+<style scoped>
+.more {
+  appearance: none;
+  border: 0;
+  background: none;
+  padding: 1px 14px 3px 96px;
+  font: inherit;
+  font-size: 11px;
+  color: var(--quiet);
+  text-decoration: underline;
+  text-underline-offset: 2px;
+  cursor: pointer;
+}
+.more:focus-visible {
+  outline: 2px solid var(--plum);
+  outline-offset: -2px;
+}
+</style>

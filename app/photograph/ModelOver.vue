@@ -35,6 +35,11 @@ function lay(bitmap: ImageBitmap, mine: number): void {
   c.height = bitmap.height
   c.getContext('bitmaprenderer')!.transferFromImageBitmap(bitmap)
 }
+/** What is neither chosen, nor in what is chosen, nor holds it. */
+function othersOf(chosen: readonly string[]): string[] {
+  const isIn = (a: string, b: string): boolean => a === b || a.startsWith(`${b}/`)
+  return (stage.facts?.nodes ?? []).map((n) => n.id).filter((id) => !chosen.some((c) => isIn(id, c) || isIn(c, id)))
+}
 async function draw(moving: boolean): Promise<void> {
   const c = camera.value
   const w = project.workingShown
@@ -50,10 +55,12 @@ async function draw(moving: boolean): Promise<void> {
     return
   }
   const masks = (p.match.masks ?? []).map((m) => ({ points: m.points.map(([x, y]) => [x / p.widthPx, y / p.heightPx] as const), soft: m.softPx / p.widthPx })) // prettier-ignore
+  const plain = outdoors.appearance(w)
+  const shown = overlay.value === 'chosen' ? { ...plain.shown, hidden: [...plain.shown.hidden, ...othersOf(looks.selection)] } : plain.shown // prettier-ignore
   await stage.picture(
     {
       ...{ camera: c, widthPx: width, heightPx: height, moving, place: 'picture', samples: SAMPLES.picture },
-      appearance: { ...outdoors.appearance(w), photo: { sha256: p.sha256, masks } },
+      appearance: { ...plain, shown, photo: { sha256: p.sha256, masks } },
     },
     (f) => lay(f.bitmap, mine),
   )

@@ -1,15 +1,19 @@
 <script setup lang="ts">
-// The model beside the photograph: a corner is clicked here, then in the photograph. It is looked at from the camera found, or turned
-// round by hand.
+// The model beside the photograph: a corner or an edge is clicked here, then put in the photograph. It is looked at from the camera found,
+// or turned round by hand.
 import { useElementSize, watchDebounced } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { dolly, orbit, poseOfStand, projectPoint, type Camera, type Framing } from '#core/camera'
+import type { PicturePlace } from '#core/match'
 import { boxCentre } from '#core/math'
+import { useNotices } from '../stores/notices.ts'
 import { useOutdoors } from '../stores/outdoors.ts'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 import { startDrag } from '../controls/drag.ts'
+import { SEEN_PX } from './loupe.ts'
 import { useMatch } from './match.ts'
+import ModelLoupe from './ModelLoupe.vue'
 import { usePicks } from './picks.ts'
 import { usePhotoTools } from './tools.ts'
 
@@ -20,9 +24,12 @@ const project = useProject()
 const stage = useStage()
 const outdoors = useOutdoors()
 const { camera: found, photo, match } = useMatch()
-const { begin } = usePicks()
-const { pendingWorld, chosen } = usePhotoTools()
+const { begin, pointed } = usePicks()
+const notices = useNotices()
+const { pendingWorld, pendingEdge, chosen, tool } = usePhotoTools()
 const REACH_PX = 14
+/** The loupe shows so much of a view turned by hand. */
+const OWN_SEEN_PX = 24
 
 /** Turned by hand; else from where the photograph was taken, else from the camera of the frame. */
 const own = shallowRef<Camera | null>(null)
@@ -92,8 +99,27 @@ async function pick(place: readonly [number, number]): Promise<void> {
   const c = camera.value
   if (!c) return
   const hit = await stage.rays.pickFeature(c, place, REACH_PX, project.shown)
-  if (hit) begin(hit.point)
+  if (!hit) return
+  if (tool.value !== 'scale') return begin(hit.point)
+  const [a, b] = (hit.edge ?? []).map((p) => projectPoint(c, p))
+  if (!hit.edge || !a || !b) return notices.say('No edge lies near. Click an edge between its ends.')
+  pendingEdge.value = { ends: hit.edge, way: [b.xPx - a.xPx, b.yPx - a.yPx] }
 }
+/** Of the pane's picture, for each of the photograph's pixels. */
+const perPhotoPx = computed(() => (photo.value ? size.value.width / photo.value.widthPx : 1))
+const isAsFound = computed(() => own.value === null && found.value !== null)
+/** Where the pointer is here, or over the photograph where both are seen by one camera. */
+const over = shallowRef<PicturePlace | null>(null)
+function point(e: PointerEvent | null): void {
+  over.value = e && placeOf(e)
+  const [x, y] = over.value ?? []
+  pointed.value = isAsFound.value && x !== undefined && y !== undefined ? [x / perPhotoPx.value, y / perPhotoPx.value] : null // prettier-ignore
+}
+const loupe = computed<{ place: PicturePlace; seenPx: number } | null>(() => {
+  const at = isAsFound.value ? pointed.value : null
+  if (at) return { place: [at[0] * perPhotoPx.value, at[1] * perPhotoPx.value], seenPx: SEEN_PX * perPhotoPx.value }
+  return over.value && { place: over.value, seenPx: OWN_SEEN_PX }
+})
 function wheel(e: WheelEvent): void {
   const c = base.value
   const facts = stage.facts
@@ -106,13 +132,33 @@ const marks = computed(() => {
   const wait = pendingWorld.value ? [{ at: projectPoint(c, pendingWorld.value), name: '?', on: true }] : []
   return [...pairs, ...wait].flatMap((m) => (m.at ? [{ ...m, x: m.at.xPx, y: m.at.yPx }] : []))
 })
+const edge = computed(() => {
+  const c = camera.value
+  const ends = c && pendingEdge.value?.ends.map((p) => projectPoint(c, p))
+  return ends && ends[0] && ends[1] ? `M${ends[0].xPx} ${ends[0].yPx}L${ends[1].xPx} ${ends[1].yPx}` : ''
+})
+const hint = computed(() => {
+  if (tool.value === 'scale')
+    return pendingEdge.value ? 'Now drag along the same edge in the photograph' : 'Click an edge to scale by; drag to turn' // prettier-ignore
+  return pendingWorld.value ? 'Now the same corner in the photograph' : 'Click a corner; drag to turn'
+})
 </script>
 
 <template>
   <div ref="box" class="pane" data-testid="model-pane">
     <div class="picture" :style="{ width: `${size.width}px`, height: `${size.height}px` }">
-      <canvas ref="canvas" @pointerdown="press" @wheel.prevent="wheel" />
+      <canvas
+        ref="canvas"
+        @pointerdown="press"
+        @pointermove="point($event)"
+        @pointerleave="point(null)"
+        @wheel.prevent="wheel"
+      />
       <svg :viewBox="`0 0 ${size.width} ${size.height}`" aria-hidden="true">
+        <g v-if="edge" class="on">
+          <path class="case" :d="edge" />
+          <path :d="edge" />
+        </g>
         <g v-for="m in marks" :key="m.name" :class="{ on: m.on }">
           <path class="case" :d="`M${m.x - 7} ${m.y}h14M${m.x} ${m.y - 7}v14`" />
           <path :d="`M${m.x - 7} ${m.y}h14M${m.x} ${m.y - 7}v14`" />
@@ -120,7 +166,14 @@ const marks = computed(() => {
         </g>
       </svg>
     </div>
-    <p class="hint">{{ pendingWorld ? 'Now the same corner in the photograph' : 'Click a corner; drag to turn' }}</p>
+    <ModelLoupe
+      v-if="loupe && camera"
+      :camera="camera"
+      :place="loupe.place"
+      :seen-px="loupe.seenPx"
+      :side="loupe.place[0] < size.width / 2 ? 'right' : 'left'"
+    />
+    <p class="hint">{{ hint }}</p>
     <button v-if="own" class="btn back" @click="own = null">As the camera</button>
   </div>
 </template>

@@ -2,7 +2,8 @@
 // Lines, points, scale, measures and masks over the photograph, with what they miss by.
 import { computed } from 'vue'
 import { projectPoint } from '#core/camera'
-import type { PicturePlace } from '#core/match'
+import { lineArrows, type PicturePlace } from '#core/match'
+import { askedOf } from '#model/photo'
 import { bundleLook } from './bundle-looks.ts'
 import { handlesOf } from './handles.ts'
 import { useMatch } from './match.ts'
@@ -20,7 +21,7 @@ const props = defineProps<{
   pointer: PicturePlace | null
   bundleId: string | null
 }>()
-const { match, solved, weakest, camera } = useMatch()
+const { photo, match, solved, weakest, camera } = useMatch()
 const { edges, pointedAt } = useOpenedPhoto()
 const { chosen, arrows, showsEdges, tool } = usePhotoTools()
 const { texts } = useMeasures()
@@ -42,11 +43,20 @@ const lines = computed(() =>
     }
   }),
 )
+/** Where each place of a line would have to move to. */
+const lineMisses = computed(() => {
+  const [p, s] = [photo.value, solved.value]
+  return p && s && match.value && arrows.value
+    ? lineArrows(askedOf({ ...p, match: match.value }).lines, s.estimate)
+    : []
+})
 /** Arrows are as many times as long as the misses, so that the longest can be seen: a round number. */
 const times = computed(() => {
   const most = Math.max(
     0,
-    ...(solved.value?.pairMissesPx ?? []).map(([x, y]) => Math.hypot(x, y)).filter(Number.isFinite),
+    ...[...(solved.value?.pairMissesPx ?? []), ...lineMisses.value.flat()]
+      .map(([x, y]) => Math.hypot(x, y))
+      .filter(Number.isFinite),
   )
   if (!(most > 0.01)) return 1
   const raw = 40 / (most * props.view.k)
@@ -64,6 +74,16 @@ const pairs = computed(() =>
         miss && arrows.value && Number.isFinite(miss[0]) ? `M${at[0]} ${at[1]}l${miss[0] * by} ${miss[1] * by}` : '',
     }
   }),
+)
+/** From where a line was put towards where it would agree; those too short to be seen are left out. */
+const lineArrowPaths = computed(() =>
+  (match.value?.lines ?? []).flatMap((l, i) =>
+    (lineMisses.value[i] ?? []).flatMap((miss, k) => {
+      const by = props.view.k * times.value
+      const [x, y] = w(l.points[k] ?? l.points[0]!)
+      return Math.hypot(...miss) * by > 3 ? [`M${x} ${y}l${miss[0] * by} ${miss[1] * by}`] : []
+    }),
+  ),
 )
 const measures = computed(() =>
   (match.value?.measures ?? []).map((m) => {
@@ -97,6 +117,7 @@ const pointed = computed(() => {
         .join('')
     : ''
 })
+const hasArrows = computed(() => arrows.value && pairs.value.length + lineArrowPaths.value.length > 0)
 const handles = computed(() => (match.value ? handlesOf(match.value) : []).map((h) => ({ ...h, w: w(h.at), on: h.chosen !== null && h.chosen.id === chosen.value?.id }))) // prettier-ignore
 const ghost = computed(() => (picks.expected() ? w(picks.expected()!) : null))
 const shadowTop = computed(() => {
@@ -150,6 +171,10 @@ const shadowTop = computed(() => {
       <text class="case-text" :x="p.at[0] + 8" :y="p.at[1] - 6">{{ p.name }}</text>
       <text :x="p.at[0] + 8" :y="p.at[1] - 6">{{ p.name }}</text>
     </g>
+    <template v-for="(a, i) in lineArrowPaths" :key="`a${i}`">
+      <path class="case" :d="a" />
+      <path class="arrow" :d="a" marker-end="url(#tip)" data-testid="line-arrow" />
+    </template>
     <circle
       v-for="(h, i) in handles"
       :key="i"
@@ -169,10 +194,8 @@ const shadowTop = computed(() => {
         <path class="tip" d="M0 0L8 4L0 8Z" />
       </marker>
     </defs>
-    <text v-if="arrows && pairs.length > 0 && times > 1" class="times case-text" x="14" y="24">
-      Arrows × {{ times }}
-    </text>
-    <text v-if="arrows && pairs.length > 0 && times > 1" class="times" x="14" y="24">Arrows × {{ times }}</text>
+    <text v-if="hasArrows && times > 1" class="times case-text" x="14" y="24">Arrows × {{ times }}</text>
+    <text v-if="hasArrows && times > 1" class="times" x="14" y="24">Arrows × {{ times }}</text>
   </svg>
 </template>
 

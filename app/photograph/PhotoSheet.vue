@@ -20,9 +20,22 @@ const canvas = ref<HTMLCanvasElement | null>(null)
 const { width, height } = useElementSize(box)
 const { photo, match } = useMatch()
 const { bitmap, edges, problem } = useOpenedPhoto()
-const { tool, chosen, overlay, bundleId } = usePhotoTools()
-const { loupe, drawn, outline, addLine, bendLine, addMeasure, setLength, setFoot, endMask, stroke, drag, remove } =
-  useDrawing()
+const { tool, chosen, overlay, bundleId, pendingEdge } = usePhotoTools()
+const {
+  loupe,
+  drawn,
+  outline,
+  addLine,
+  bendLine,
+  addMeasure,
+  setLength,
+  setFoot,
+  setEdge,
+  endMask,
+  stroke,
+  drag,
+  remove,
+} = useDrawing()
 const picks = usePicks()
 const { at, toWindow, toPhoto, magnify, move, reset, isFitted } = useSheetView(width, height, () => photo.value)
 const k = computed(() => at.value.k)
@@ -65,17 +78,26 @@ function press(e: PointerEvent): void {
     case 'line':
       return stroke(e, place, k.value, (to) => (to ? addLine(place, to, k.value) : takeEdge(place)))
     case 'measure':
-      return stroke(e, place, k.value, (to) => to && addMeasure(place, to))
+      return stroke(e, place, k.value, async (to) => to && addMeasure(place, to, await picks.surfaceAt(place)))
     case 'scale':
-      return stroke(e, place, k.value, (to) => (to ? setLength(place, to) : setFoot(place)))
+      return stroke(e, place, k.value, (to) => scale(place, to))
     case 'mask':
       outline.value = [...outline.value, place]
       return
     case 'pair':
       return void picks.placeInPhoto(place, GRIP_PX / k.value)
+    case 'choose':
+      return void picks.chooseAt(place, e.shiftKey)
     case 'sun':
       return void picks.shadowAt(place, GRIP_PX / k.value)
   }
+}
+function scale(from: PicturePlace, to: PicturePlace | null): void {
+  const edge = pendingEdge.value
+  pendingEdge.value = null
+  if (!to) setFoot(from)
+  else if (edge) setEdge(from, to, edge)
+  else setLength(from, to)
 }
 /** A click on an edge that was found takes it as a line. */
 function takeEdge(place: PicturePlace): void {
@@ -122,7 +144,11 @@ useEventListener(window, 'keydown', (e) => {
   if (e.key === 'Escape' && outline.value.length > 0) outline.value = []
 })
 const pointer = ref<PicturePlace | null>(null)
-const loupePlace = computed(() => loupe.value ?? (tool.value === 'pair' ? pointer.value : null))
+function point(e: PointerEvent | null): void {
+  pointer.value = e && placeOf(e)
+  picks.pointed.value = pointer.value
+}
+const loupePlace = computed(() => loupe.value ?? (tool.value === 'pair' ? picks.pointed.value : null))
 const loupeSide = computed(() =>
   loupePlace.value && toWindow(loupePlace.value)[0] < width.value / 2 ? 'right' : 'left',
 )
@@ -140,8 +166,8 @@ defineExpose({ reset })
     aria-label="Photograph: arrow keys move the end that is held, Space takes the other one, Delete removes"
     data-testid="photograph"
     @pointerdown="press"
-    @pointermove="pointer = placeOf($event)"
-    @pointerleave="pointer = null"
+    @pointermove="point($event)"
+    @pointerleave="point(null)"
     @wheel.prevent="
       (e) =>
         magnify(

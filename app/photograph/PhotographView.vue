@@ -32,7 +32,7 @@ const notices = useNotices()
 const router = useRouter()
 const { photoId: opened, photo, photos } = useMatch()
 const { find, close } = useOpenedPhoto()
-const { tool, snaps, overlay, chosen, pendingWorld, showsEdges } = usePhotoTools()
+const { tool, snaps, overlay, chosen, pendingWorld, pendingEdge, showsEdges, measuresOn } = usePhotoTools()
 const { outline, remove } = useDrawing()
 const { top } = usePicks()
 const { begin } = useAdding()
@@ -47,12 +47,15 @@ onBeforeUnmount(() => {
   opened.value = null
   close()
 })
+/** The model is picked in beside the photograph. */
+const isBeside = computed(() => photo.value !== null && (tool.value === 'pair' || tool.value === 'scale'))
 const hint = computed(() => TOOLS.find((t) => t.name === tool.value)!.hint)
 function use(name: ToolName): void {
   tool.value = name
   outline.value = []
   top.value = null
   pendingWorld.value = null
+  pendingEdge.value = null
 }
 const has = (): boolean => photo.value !== null
 const actions = [
@@ -76,8 +79,9 @@ offerActions(() => actions)
 useEventListener(window, 'keydown', (e) => {
   const dialogOpen = view.help || view.commands || project.saveState === 'conflict'
   if (e.key === 'Escape' && !dialogOpen && !isDragging()) {
-    if (pendingWorld.value || top.value) {
+    if (pendingWorld.value || pendingEdge.value || top.value) {
       pendingWorld.value = null
+      pendingEdge.value = null
       top.value = null
     } else chosen.value = null
     return
@@ -120,14 +124,21 @@ function drop(e: DragEvent): void {
           ><input v-model="snaps" type="checkbox" />Snap</label
         >
         <label class="tick" title="Edges that were found"><input v-model="showsEdges" type="checkbox" />Edges</label>
+        <label v-if="tool === 'measure'" class="tick" title="Else on the ground"
+          ><input
+            type="checkbox"
+            :checked="measuresOn === 'model'"
+            @change="measuresOn = measuresOn === 'model' ? 'ground' : 'model'"
+          />From the model</label
+        >
         <span class="hint quiet" :title="hint">{{ photo ? hint : '' }}</span>
       </div>
-      <div class="sheets" :class="{ two: tool === 'pair' && photo }">
+      <div class="sheets" :class="{ two: isBeside }">
         <PhotoSheet v-if="photo" />
         <div v-else class="empty">
           <p>Bring in a photograph of the site: drop it here, or pick it at the left.</p>
         </div>
-        <ModelPane v-if="tool === 'pair' && photo" />
+        <ModelPane v-if="isBeside" />
       </div>
     </main>
     <aside class="right" aria-label="What follows">

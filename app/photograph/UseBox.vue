@@ -7,6 +7,7 @@ import NumberField from '../controls/NumberField.vue'
 import { setupFound, solvedOf } from '#model/photo'
 import { useNotices } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
+import { useView } from '../stores/view.ts'
 import { useDrawing } from './drawing.ts'
 import { useMatch } from './match.ts'
 import { useOpenedPhoto } from './opened.ts'
@@ -18,6 +19,7 @@ const { overlay, opacity, tool, chosen } = usePhotoTools()
 const { endMask, outline } = useDrawing()
 const project = useProject()
 const notices = useNotices()
+const view = useView()
 const router = useRouter()
 const busy = ref(false)
 const canStand = computed(() => solved.value !== null)
@@ -79,7 +81,10 @@ function setSoft(softPx: number): void {
       :disabled="!canStand && !match?.solved"
       @change="overlay = $event"
     />
-    <label v-if="overlay === 'model'" class="slide">
+    <p v-if="overlay === 'chosen' && view.selection.length === 0" class="text quiet">
+      Nothing is chosen: take Choose (7) and click objects where the photograph shows them.
+    </p>
+    <label v-if="overlay === 'model' || overlay === 'chosen'" class="slide">
       <span class="quiet">Opacity</span>
       <input v-model.number="opacity" type="range" min="0" max="1" step="0.05" aria-label="Opacity of the model" />
       <span class="num">{{ Math.round(opacity * 100) }} %</span>

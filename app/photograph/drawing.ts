@@ -4,12 +4,14 @@
 import { createSharedComposable } from '@vueuse/core'
 import { ref, shallowRef } from 'vue'
 import type { PicturePlace } from '#core/match'
-import { MATCH_LIMITS, type MatchScale, type PhotoMatchPart } from '#model'
+import type { Vec3 } from '#core/math'
+import { MATCH_LIMITS, type PhotoMatchPart } from '#model'
 import { startDrag } from '../controls/drag.ts'
 import { useNotices } from '../stores/notices.ts'
-import { newId, useProject } from '../stores/project.ts'
+import { newId } from '../stores/project.ts'
 import { useMatch } from './match.ts'
 import { useOpenedPhoto } from './opened.ts'
+import { createScaling } from './scaling.ts'
 import { usePhotoTools, type Chosen } from './tools.ts'
 
 /** Shorter than this on the screen is a click. */
@@ -19,6 +21,11 @@ const REACH_PX = 8
 /** A new mask's edge is so soft, pixels of the photograph. */
 const SOFT_PX = 3
 
+/** What a measure begins on. */
+export interface Surface {
+  readonly point: Vec3
+  readonly normal: Vec3
+}
 export interface Handle {
   readonly at: PicturePlace
   /** The match with this place moved. */
@@ -76,11 +83,11 @@ function createPutting() {
   const { bundleId, chosen } = usePhotoTools()
   const hasRoom = useRoom()
 
-  function addMeasure(from: PicturePlace, to: PicturePlace): void {
+  function addMeasure(from: PicturePlace, to: PicturePlace, on: Surface | null): void {
     const m = match.value
     if (!m || !bundleId.value || !hasRoom('measures', m.measures?.length ?? 0)) return
     const id = newId()
-    change({ measures: [...(m.measures ?? []), { id, bundleId: bundleId.value, from, to }] })
+    change({ measures: [...(m.measures ?? []), { id, bundleId: bundleId.value, from, to, ...(on && { on }) }] })
     chosen.value = { kind: 'measure', id }
   }
   function addPair(world: readonly [number, number, number], image: PicturePlace): void {
@@ -106,27 +113,6 @@ function createPutting() {
   }
   return { ...createLines(), addMeasure, addPair, addMask, remove, ...createScaling() }
 }
-function createScaling() {
-  const { match, change } = useMatch()
-  const { bundleId } = usePhotoTools()
-  const project = useProject()
-  function setLength(from: PicturePlace, to: PicturePlace): void {
-    const m = match.value
-    if (!m || !bundleId.value) return
-    const before = m.scale
-    const lengthM = before?.kind === 'length' ? before.lengthM : 1
-    change({ scale: { kind: 'length', from, to, bundleId: bundleId.value, lengthM, at: before?.at ?? [0, 0, 0] } })
-  }
-  function setFoot(foot: PicturePlace): void {
-    const m = match.value
-    if (!m) return
-    const heightM = m.scale?.kind === 'eye' ? m.scale.heightM : (project.document?.eyeHeightM ?? 1.58)
-    change({ scale: { kind: 'eye', foot, heightM, at: m.scale?.at ?? [0, 0, 0] } })
-  }
-  const setScale = (scale: MatchScale): boolean => change({ scale })
-  return { setLength, setFoot, setScale }
-}
-
 function drawing() {
   const { match, show, cancel, put } = useMatch()
   const { chosen } = usePhotoTools()

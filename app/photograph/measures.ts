@@ -24,7 +24,7 @@ function measures() {
         lengthAlong({
           ...{ estimate: s.estimate, covariance: s.covariance, sigmaPx: s.sigmaPx, from, to },
           direction: bundleDirection(bundle),
-          on: { point: [0, 0, groundM.value], normal: [0, 0, 1] },
+          on: x.on ?? { point: [0, 0, groundM.value], normal: [0, 0, 1] },
         }),
       )
     }

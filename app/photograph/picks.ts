@@ -4,16 +4,20 @@ import { shallowRef } from 'vue'
 import { projectPoint, rayThrough } from '#core/camera'
 import { sunOfShadow, type PicturePlace } from '#core/match'
 import type { Vec3 } from '#core/math'
+import type { Hit } from '#mesh'
 import { useNotices } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
-import { useDrawing } from './drawing.ts'
+import { useView } from '../stores/view.ts'
+import { useDrawing, type Surface } from './drawing.ts'
 import { useMatch } from './match.ts'
 import { usePhotoTools } from './tools.ts'
 
 function picks() {
   const { camera } = useMatch()
   const { pendingWorld, tool } = usePhotoTools()
+  /** Where the pointer is, over the photograph or over the model as the camera found sees it: both show it magnified. */
+  const pointed = shallowRef<PicturePlace | null>(null)
   const { addPair } = useDrawing()
   const project = useProject()
   const stage = useStage()
@@ -48,7 +52,38 @@ function picks() {
     return at && [at.xPx, at.yPx]
   }
 
-  return { placeInPhoto, begin, expected, ...createShadow() }
+  return { placeInPhoto, begin, expected, pointed, ...createShadow(), ...createMeeting() }
+}
+/** What the camera found meets in the model. */
+function createMeeting() {
+  const { camera } = useMatch()
+  const { measuresOn } = usePhotoTools()
+  const project = useProject()
+  const stage = useStage()
+  const notices = useNotices()
+  const view = useView()
+  async function met(place: PicturePlace): Promise<Hit | null> {
+    const ray = camera.value && rayThrough(camera.value, place[0], place[1])
+    return ray ? stage.rays.pick(ray, project.shown) : null
+  }
+  /** The surface that a measure begins on, where it is the model's; null for the ground. */
+  async function surfaceAt(place: PicturePlace): Promise<Surface | null> {
+    if (measuresOn.value === 'ground') return null
+    const hit = await met(place)
+    if (!hit) notices.say('The model is not there: it begins on the ground.')
+    return hit && { point: hit.point, normal: hit.normal }
+  }
+  /** Chooses the object that is seen at a place; with `more` it joins what is chosen, or leaves it. */
+  async function chooseAt(place: PicturePlace, more: boolean): Promise<void> {
+    if (!camera.value) return notices.say('Find the camera first: it tells what is seen where.')
+    if (!isThere(stage, notices)) return
+    const id = (await met(place))?.nodeId
+    const now = view.selection
+    if (!id) view.selection = more ? now : []
+    else if (!more) view.selection = [id]
+    else view.selection = now.includes(id) ? now.filter((x) => x !== id) : [...now, id]
+  }
+  return { surfaceAt, chooseAt }
 }
 /** Whether rays are answered yet; said where not. */
 function isThere(stage: ReturnType<typeof useStage>, notices: ReturnType<typeof useNotices>): boolean {

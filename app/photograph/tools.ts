@@ -7,11 +7,12 @@ import { useMatch } from './match.ts'
 export const TOOLS = [
   { name: 'line', label: 'Lines', key: '1', hint: 'Drag along an edge of the building that runs in the chosen direction; Shift-click puts one more place on a line that the lens bends' },
   { name: 'pair', label: 'Points', key: '2', hint: 'Click a corner in the model, then the same corner in the photograph' },
-  { name: 'scale', label: 'Scale', key: '3', hint: 'Drag along an edge whose length you know, or click the ground where the eye height is counted from' },
+  { name: 'scale', label: 'Scale', key: '3', hint: 'Drag along an edge whose length you know, or click the ground where the eye height is counted from; or click an edge of the model first' },
   { name: 'measure', label: 'Measure', key: '4', hint: 'Drag along an edge of the chosen direction: its length, with its plus and minus' },
   { name: 'mask', label: 'Mask', key: '5', hint: 'Click round what stands before the model; Enter closes it' },
   { name: 'sun', label: 'Sun', key: '6', hint: 'Click the top of something in the model, then the tip of its shadow' },
-  { name: 'hand', label: 'Look', key: '7', hint: 'Drag to move the photograph; the wheel magnifies with every tool' },
+  { name: 'choose', label: 'Choose', key: '7', hint: 'Click an object of the model where the photograph shows it; Shift-click adds one or takes it out' },
+  { name: 'hand', label: 'Look', key: '8', hint: 'Drag to move the photograph; the wheel magnifies with every tool' },
 ] as const // prettier-ignore
 export type ToolName = (typeof TOOLS)[number]['name']
 /** One thing that is drawn on the photograph. */
@@ -20,9 +21,15 @@ export const OVERLAYS = [
   { value: 'none', label: 'off' },
   { value: 'model', label: 'model' },
   { value: 'lines', label: 'lines' },
+  { value: 'chosen', label: 'chosen' },
 ] as const
 export type Overlay = (typeof OVERLAYS)[number]['value']
 
+export interface PendingEdge {
+  readonly ends: readonly [Vec3, Vec3]
+  /** The way it runs in the pane's picture, from the first to the second. */
+  readonly way: readonly [number, number]
+}
 function tools() {
   const { photoId, match } = useMatch()
   const tool = ref<ToolName>('line')
@@ -30,6 +37,10 @@ function tools() {
   const chosen = ref<Chosen | null>(null)
   /** A corner of the model that waits for its place in the photograph. */
   const pendingWorld = shallowRef<Vec3 | null>(null)
+  /** An edge of the model that waits to be drawn along in the photograph, as the pane beside it shows it. */
+  const pendingEdge = shallowRef<PendingEdge | null>(null)
+  /** Measures begin on the ground, or on what the model shows there. */
+  const measuresOn = ref<'ground' | 'model'>('ground')
   const snaps = useLocalStorage('yoroi.photograph.snaps', true)
   const showsEdges = ref(true)
   const arrows = useLocalStorage('yoroi.photograph.arrows', true)
@@ -45,7 +56,8 @@ function tools() {
   watch(photoId, () => {
     chosen.value = null
     pendingWorld.value = null
+    pendingEdge.value = null
   })
-  return { tool, bundleId, chosen, pendingWorld, snaps, showsEdges, arrows, overlay, opacity }
+  return { tool, bundleId, chosen, pendingWorld, pendingEdge, measuresOn, snaps, showsEdges, arrows, overlay, opacity }
 }
 export const usePhotoTools = createSharedComposable(tools)

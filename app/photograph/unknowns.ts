@@ -17,6 +17,8 @@ export interface UnknownRow {
   readonly name: string
   readonly title: string
   readonly fields: readonly UnknownField[]
+  /** Of few photographs: shown on demand, or where it is not held. */
+  readonly isRare?: true
 }
 
 /** Rows for a photograph whose longer side has so many pixels. */
@@ -26,6 +28,9 @@ export function unknownRows(longPx: number, tellsStation: boolean): UnknownRow[]
     { name: 'Focal length', title: 'In millimetres on 36 mm of the longer side', fields: [f('focalPx', 'Known focal', 'mm', 2, 0.05 * longPx, 36 / longPx)] },
     { name: 'Middle', title: 'Where the axis meets the photograph: off its middle by rise and cross, or where it was cropped', fields: [f('principalX', 'Middle across', 'px', 1, 0.02 * longPx), f('principalY', 'Middle down', 'px', 1, 0.02 * longPx)] },
     { name: 'Distortion', title: 'Radial, k1: below nought for barrel', fields: [f('k1', 'Known k1', '', 4, 0.05)] },
+    { name: 'k2', title: 'Radial, of the fourth power', fields: [f('k2', 'Known k2', '', 4, 0.05)], isRare: true },
+    { name: 'k3', title: 'Radial, of the sixth power', fields: [f('k3', 'Known k3', '', 4, 0.05)], isRare: true },
+    { name: 'p1, p2', title: 'Tangential: a lens that does not stand square to its sensor', fields: [f('p1', 'Known p1', '', 5, 0.002), f('p2', 'Known p2', '', 5, 0.002)], isRare: true },
     { name: 'Bearing', title: 'Clockwise from north', fields: [f('bearingDeg', 'Known bearing', '°', 3, 1)] },
     { name: 'Tilt', title: 'Upward of level', fields: [f('tiltDeg', 'Known tilt', '°', 3, 0.5)] },
     { name: 'Roll', title: 'Clockwise as the photographer sees it', fields: [f('rollDeg', 'Known roll', '°', 3, 0.5)] },

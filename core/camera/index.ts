@@ -77,5 +77,5 @@ export { dolly, focalHoldingSize, orbit, slide, turnInPlace, type DragOptions, t
 export { heldOnPlan, heldOnSide, isNearUpright, levelWith, standFromPlan, standFromSide } from './drawn-stand.ts'
 export { frameCorners, frameOutline } from './frame-corners.ts'
 export { horizonLine, projectSegment, type PicturePlace } from './segment.ts'
-export { widened } from './widened.ts'
+export { magnified, widened } from './widened.ts'
 export { onSensor, throughSensor } from './on-sensor.ts'

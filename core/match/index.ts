@@ -1,5 +1,5 @@
 // Door of core/match: the camera of a photograph from lines and points, with its error bars.
-export { matchBundles, matchLines, type LineMatch, type LinesAsked } from './lines.ts'
+export { lineArrows, matchBundles, matchLines, type LineMatch, type LinesAsked } from './lines.ts'
 export { lengthAlong, placeOnPlane, sightOf, sunOfShadow, type LengthTold } from './measure.ts'
 export type { Covariance } from './spread.ts'
 export { matchPoints, type PointMatch, type PointsAsked } from './points.ts'

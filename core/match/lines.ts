@@ -8,7 +8,7 @@ import { foldOf } from '../camera/index.ts'
 import type { Vec3 } from '../math/index.ts'
 import { adjust, type Adjusted } from './adjust.ts'
 import { cannot, cannotTell, type MatchReason } from './refusals.ts'
-import { lineDistances, straightened, towardsOf } from './residuals.ts'
+import { lineDistances, lineFeet, straightened, towardsOf } from './residuals.ts'
 import { anglesOfRotation, rotationOf, type Rotation } from './rotation.ts'
 import { inOrder, startFromLines } from './start-lines.ts'
 import { sdOf, spreadOf, type Spread } from './spread.ts'
@@ -165,6 +165,17 @@ export function lineMisses(
     return out.reduce((m, d) => Math.max(m, Math.abs(d)), 0)
   })
   return { largest, squares, count }
+}
+
+/** Of every point of every line, how far and where it would have to move to lie where the estimate draws the line, pixels. */
+export function lineArrows(
+  lines: readonly PhotoLine[],
+  { lens, poses }: Estimate,
+): (readonly (readonly [number, number])[])[] {
+  const rotation = rotationOf(poses[0]!)
+  return lines.map((line) =>
+    lineFeet(lens, rotation, line).map((f, i) => [f[0] - line.points[i]![0], f[1] - line.points[i]![1]] as const),
+  )
 }
 
 function told(lines: readonly PhotoLine[], { adjusted, spread, sdOf }: Solved): Omit<LineMatch, 'alternatives'> {

@@ -66,7 +66,7 @@ function ends(
 }
 
 const REFUSED: Readonly<Record<LengthReason, string>> = {
-  'not-on-plane': 'Its beginning is not seen on the ground. Begin at a place on it, or on the model.',
+  'not-on-plane': 'Its beginning is not seen on the ground. Begin on it, or measure on the model.',
   'along-sight': 'It runs straight away from the camera: nothing tells how long it is.',
 }
 export function lengthAlong(o: LengthAsked): Result<LengthTold, LengthReason> {

@@ -4,6 +4,7 @@
 // photograph's own pixels (Sampson's distance), so that a lens that bends does not make them larger or smaller.
 // Space: columns are LENS_UNKNOWNS (8), three turns, three of the station. Source: handbook-9; hartley2004 (4.2.6, 8.6).
 
+import { distort } from '../camera/index.ts'
 import { rotate, type Rotation } from './rotation.ts'
 import type { PhotoLens, PhotoLine, PhotoPair, PicturePlace } from './types.ts'
 import type { Vec3 } from '../math/index.ts'
@@ -72,6 +73,8 @@ export function straightened(lens: PhotoLens, line: PhotoLine): Float64Array {
   return out
 }
 
+/** The line that the last distances are from: its normal and a point on it, in straightened focal lengths. */
+const fitted = new Float64Array(4)
 /** Signed distances, pixels, of a line's points from the line to its vanishing point; `towards` is its direction in camera space. */
 export function lineDistances(points: Float64Array, towards: Vec3, focalPx: number, out: Float64Array): void {
   const n = points.length / 5
@@ -100,11 +103,28 @@ export function lineDistances(points: Float64Array, towards: Vec3, focalPx: numb
       sy += w * y
       out[i] = focalPx * Math.sqrt(w) * (nx * (x - mx) + ny * (y - my))
     }
+    if (round === 1) fitted.set([nx, ny, mx, my])
     if (round === 0) {
       mx = sx / sw
       my = sy / sw
     }
   }
+}
+
+/** Where a lens draws the nearest place to each of a line's points that is on the line they are held to. */
+export function lineFeet(lens: PhotoLens, rotation: Rotation, line: PhotoLine): PicturePlace[] {
+  const points = straightened(lens, line)
+  lineDistances(points, towardsOf(rotation, line), lens.focalPx, new Float64Array(line.points.length))
+  const [nx, ny, mx, my] = fitted as unknown as [number, number, number, number]
+  return line.points.map((_, i) => {
+    const [x, y] = [points[5 * i]!, points[5 * i + 1]!]
+    const off = nx * (x - mx) + ny * (y - my)
+    const drawn = distort({ kind: 'brown', ...lens.distortion }, x - nx * off, y - ny * off)
+    // past the fold the lens draws nothing
+    return drawn
+      ? [lens.principal[0] + lens.focalPx * drawn[0], lens.principal[1] + lens.focalPx * drawn[1]]
+      : line.points[i]!
+  })
 }
 
 /**

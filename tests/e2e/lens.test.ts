@@ -66,7 +66,12 @@ const FRAME = { widthPx: 480, heightPx: 320 }
 const SPOTS = [0.06, 0.28, 0.5, 0.72, 0.94].flatMap((x) => [0.08, 0.36, 0.64, 0.92].map((y) => [x, y] as const))
 
 /** Opens a project with bright points where a camera sees them at these shares of its picture, or with a bar, in the dark. */
-async function chart(lens: Partial<Lens>, frame = FRAME, things: 'points' | 'bar' = 'points') {
+async function chart(
+  lens: Partial<Lens>,
+  frame = FRAME,
+  things: 'points' | 'bar' = 'points',
+  behind: readonly [number, number, number] = [0, 0, 0],
+) {
   const base = aimAt([0, 0, 1], [0, 4, 1])
   const made = newProject({ name: 'Chart', subject: 'room', stand: base, models: [] })
   const { working: w } = made
@@ -95,7 +100,7 @@ async function chart(lens: Partial<Lens>, frame = FRAME, things: 'points' | 'bar
     look: {
       ...w.look,
       sun: { ...w.look.sun, on: false },
-      backdrop: { kind: 'colour' as const, colour: [0, 0, 0] as const },
+      backdrop: { kind: 'colour' as const, colour: behind },
     },
   }
   id = (await stand.server.projects.create({ ...made, models, working })).id
@@ -160,6 +165,22 @@ describe('the lens panel', () => {
     expect(sagitta).toBeGreaterThan(5)
     expect(Math.abs(Math.abs(middleY - chord) - sagitta)).toBeLessThan(0.5)
   }, 120_000) // prettier-ignore
+
+  it('a still of several tiles through a barrel is whole up to its edges', async () => {
+    const grey = [0.5, 0.5, 0.5] as const
+    await chart({ distortion: { ...bent, p1: 0, p2: 0 }, riseMm: -0.2 }, { widthPx: 1107, heightPx: 240 }, 'bar', grey)
+    await page.getByTestId('cell-frame').click()
+    const download = page.waitForEvent('download', { timeout: 120_000 })
+    await page.getByRole('button', { name: 'Save finished PNG' }).click()
+    const { width, height, data } = PNG.sync.read(readFileSync(await (await download).path()))
+    const at = (x: number, y: number): number => data[(y * width + x) * 4 + 1]!
+    const middle = at(width >> 1, height >> 1)
+    expect(middle).toBeGreaterThan(60)
+    for (let x = 0; x < width; x++)
+      for (const y of [0, 1, height - 2, height - 1]) expect(Math.abs(at(x, y) - middle), `${x}, ${y}`).toBeLessThan(12)
+    for (let y = 0; y < height; y++)
+      for (const x of [0, 1, width - 2, width - 1]) expect(Math.abs(at(x, y) - middle), `${x}, ${y}`).toBeLessThan(12)
+  }, 120_000)
 
   it('an angle typed is a focal length; Alt-wheel from 24 to 85 mm holds the subject’s width; one of five is taken', async () => {
     await chart({})
