@@ -38,6 +38,9 @@ describe('picking corners and edges', () => {
     const hit = near([-0.4, 3, 0.9], 0, 4)!
     expect(hit.feature).toBe('edge')
     hit.point.forEach((v, i) => expect(v).toBeCloseTo([-0.4, 3, 0.9][i]!, 4))
+    // with both of its ends
+    const ends = [...hit.edge!].sort((a, b) => a[0] - b[0])
+    expect(ends.flat().map((v) => Math.round(v * 1e4) / 1e4)).toEqual([-1, 3, 0.9, 1, 3, 0.9])
     // along an edge that runs away from the eye as well
     const away = near([-1, 3.5, 0.9], 3, 0)!
     expect(away.feature).toBe('edge')

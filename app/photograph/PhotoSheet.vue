@@ -18,7 +18,7 @@ import { usePhotoTools } from './tools.ts'
 const box = ref<HTMLElement | null>(null)
 const canvas = ref<HTMLCanvasElement | null>(null)
 const { width, height } = useElementSize(box)
-const { photo, match } = useMatch()
+const { photo, match, put } = useMatch()
 const { bitmap, edges, problem } = useOpenedPhoto()
 const { tool, chosen, overlay, bundleId, pendingEdge } = usePhotoTools()
 const {
@@ -71,7 +71,8 @@ function press(e: PointerEvent): void {
   const place = placeOf(e)
   box.value?.focus({ preventScroll: true })
   if (e.button !== 0 || tool.value === 'hand') return pan(e)
-  const held = outline.value.length > 0 ? null : handlesOf(match.value).map((h) => ({ h, px: near(h.at, place) })).sort((a, b) => a.px - b.px)[0] // prettier-ignore
+  // what is being put goes before what is there
+  const held = outline.value.length > 0 || pendingEdge.value ? null : handlesOf(match.value).map((h) => ({ h, px: near(h.at, place) })).sort((a, b) => a.px - b.px)[0] // prettier-ignore
   if (tool.value === 'line' && e.shiftKey && chosen.value?.kind === 'line') return bendLine(chosen.value.id, place)
   if (held && held.px < GRIP_PX) return drag(e, held.h, k.value)
   switch (tool.value) {
@@ -135,7 +136,7 @@ function key(e: KeyboardEvent): void {
   else if (step && own.length > 0 && !e.ctrlKey && !e.metaKey) {
     const h = own[Math.min(end.value, own.length - 1)]!
     const by = e.shiftKey ? 10 : e.altKey ? 0.1 : 1
-    useMatch().put(h.moved(m, [h.at[0] + step[0] * by, h.at[1] + step[1] * by]))
+    put(h.moved(m, [h.at[0] + step[0] * by, h.at[1] + step[1] * by]))
   } else return
   e.preventDefault()
   e.stopPropagation()

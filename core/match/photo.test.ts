@@ -3,6 +3,7 @@ import { projectPoint, type Camera } from '#core/camera'
 import { seededRandom } from '#core/base'
 import type { Vec3 } from '#core/math'
 import { cameraOf } from '../../tests/support/cameras.ts'
+import { lineArrows } from './lines.ts'
 import { leaveOneOut, solvePhoto, pairsOfLength, type PhotoAsked } from './photo.ts'
 import type { PhotoLine, PhotoPair, PicturePlace } from './types.ts'
 
@@ -104,6 +105,21 @@ describe('what is left out once', () => {
     expect([weakest!.kind, weakest!.index]).toEqual(['line', 6])
     expect(weakest!.rmsPx).toBeLessThan(0.5 * m.rmsPx)
     expect(m.lineMissesPx.indexOf(Math.max(...m.lineMissesPx))).toBe(6)
+  })
+  it('arrows lead from where a line was put to where it would agree', () => {
+    const exact = solved(asked({ lines: LINES, pairs }))
+    for (const [x, y] of lineArrows(LINES, solved(asked({ lines: LINES, pairs: [] })).estimate).flat()) expect(Math.hypot(x, y)).toBeLessThan(1e-5) // prettier-ignore
+    // one of three places put aside: its arrow leads back to the other two, theirs a little towards it
+    const [a, b] = [LINES[0]!.points[0]!, LINES[0]!.points.at(-1)!]
+    const l = Math.hypot(b[0] - a[0], b[1] - a[1])
+    const n = [-(b[1] - a[1]) / l, (b[0] - a[0]) / l] as const
+    const off: PicturePlace = [(a[0] + b[0]) / 2 + 3 * n[0], (a[1] + b[1]) / 2 + 3 * n[1]]
+    const line = { ...LINES[0]!, points: [a, off, b] }
+    const straight = { ...exact.estimate, lens: { ...exact.estimate.lens, distortion: { k1: 0, k2: 0, k3: 0, p1: 0, p2: 0 } } } // prettier-ignore
+    const [first, middle, last] = lineArrows([line], straight)[0]!.map((v) => v[0] * n[0] + v[1] * n[1])
+    expect(middle).toBeLessThan(-1.5)
+    expect(first).toBeGreaterThan(0)
+    expect(last).toBeGreaterThan(0)
   })
   it('and the pair', () => {
     const bad = pairs.map((p, i) => (i === 2 ? { ...p, image: [p.image[0] - 12, p.image[1] + 5] as PicturePlace } : p))

@@ -115,6 +115,71 @@ describe('the demo’s photograph', () => {
     await page.keyboard.press('Control+z')
     await expect.poll(same).toBe(true)
   })
+  it('an edge of the model, clicked beside it and drawn along in it, scales it: the rug is 1.6 m wide', async () => {
+    const seen = (w: Vec3): { x: number; y: number } => {
+      const at = projectPoint(trueCamera, w)!
+      return { x: at.xPx, y: at.yPx }
+    }
+    const [a, b, middle] = [seen([6.4, 0.86, 0.01]), seen([6.4, 2.44, 0.01]), seen([6.4, 1.7, 0.01])]
+    const tool = page.locator('.tools').getByRole('button', { name: 'Scale', exact: true })
+    await tool.click()
+    const pane = page.getByTestId('model-pane')
+    await page.waitForTimeout(1000)
+    const picture = (await pane.locator('.picture').boundingBox())!
+    const k = picture.width / site.widthPx
+    await page.mouse.move(picture.x + middle.x * k, picture.y + middle.y * k)
+    await page.getByTestId('model-loupe').waitFor()
+    await page.getByTestId('loupe').waitFor({ state: 'detached' })
+    await expect
+      .poll(
+        async () => {
+          await page.mouse.click(picture.x + middle.x * k, picture.y + middle.y * k)
+          return pane.innerText()
+        },
+        { timeout: 40_000, interval: 1500 },
+      )
+      .toMatch(/Now drag along the same edge/)
+    const [from, to] = [await photoPoint(a.x, a.y), await photoPoint(b.x, b.y)]
+    await page.mouse.move(from.x, from.y)
+    await page.mouse.down()
+    await page.mouse.move(to.x, to.y, { steps: 5 })
+    await page.mouse.up()
+    const known = page.getByLabel('Known length', { exact: true })
+    await known.waitFor()
+    expect(Math.abs(Number.parseFloat(await known.inputValue()) - 1.6)).toBeLessThan(0.03)
+    await expect.poll(rms).toBeLessThan(1.5)
+    const place = (await value('Station')).split(/[,±]/).slice(0, 3).map(parseFloat)
+    expect(Math.hypot(...place.map((v, i) => v - site.truth.station[i]!))).toBeLessThan(0.05)
+    await page.keyboard.press('Control+z')
+    await known.waitFor({ state: 'detached' })
+    await page.locator('.tools').getByRole('button', { name: 'Lines', exact: true }).click()
+  }, 90_000)
+  it('the top and the tip of a shadow set the sun; an object is chosen where the photograph shows it', async () => {
+    const at = async (w: Vec3): Promise<{ x: number; y: number }> => {
+      const { xPx, yPx } = projectPoint(trueCamera, w)!
+      return photoPoint(xPx, yPx)
+    }
+    // the near corner of the counter, and a place on the floor before it
+    const [top, tip] = [await at([6.205, 3.585, 0.925]), await at([6, 2.9, 0])]
+    await page.keyboard.press('6')
+    await page.mouse.click(top.x, top.y)
+    await page.waitForTimeout(1200)
+    await page.mouse.click(tip.x, tip.y)
+    const told = page.getByText(/The sun stands at/)
+    await told.waitFor()
+    const [bearing, height] = (await told.innerText()).match(/[\d.]+(?=°)/g)!.map(Number) as [number, number]
+    expect(Math.abs(bearing - (Math.atan2(0.2, 0.68) * 180) / Math.PI)).toBeLessThan(2.5)
+    expect(Math.abs(height - (Math.atan2(0.925, Math.hypot(0.205, 0.685)) * 180) / Math.PI)).toBeLessThan(1.5)
+    await page.getByRole('button', { name: 'Undo' }).last().click()
+    await page.getByRole('radio', { name: 'chosen' }).click()
+    await page.getByText(/Nothing is chosen/).waitFor()
+    await page.keyboard.press('7')
+    const counter = await at([7, 3.58, 0.9])
+    await page.mouse.click(counter.x, counter.y)
+    await page.getByText(/Nothing is chosen/).waitFor({ state: 'detached' })
+    await page.getByRole('radio', { name: 'off' }).first().click()
+    await page.keyboard.press('1')
+  }, 90_000)
   it('edges are found, and a bundle of them is taken by a click', async () => {
     await page.getByRole('button', { name: /^Find edges/ }).click()
     await page.locator('[data-took-ms]').waitFor({ timeout: 60_000 })
