@@ -5,7 +5,17 @@ import { projectPoint } from '#core/camera'
 import { bundleDirection } from '#model/photo'
 import { MATCH_LIMITS, type PhotoMatchPart } from '#model'
 import { closeInMemory, openInMemory } from '../../tests/support/app.ts'
-import { isTaken, pairsSeen, photoOfRoom, seen, settled, TRUTH, truthCamera } from '../../tests/support/photograph.ts'
+import {
+  drawnOn,
+  isTaken,
+  pairsSeen,
+  SITE,
+  photoOfRoom,
+  seen,
+  settled,
+  TRUTH,
+  truthCamera,
+} from '../../tests/support/photograph.ts'
 import { api } from '../api/client.ts'
 import { useNotices } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
@@ -20,34 +30,33 @@ import { usePhotoTools } from './tools.ts'
 vi.mock('#workers', async () => (await import('../../tests/support/photograph.ts')).workersInTest())
 
 let scope: EffectScope
-let match: ReturnType<typeof useMatch>
+let matching: ReturnType<typeof useMatch>
 let tools: ReturnType<typeof usePhotoTools>
 let draw: ReturnType<typeof useDrawing>
 let picks: ReturnType<typeof usePicks>
 let measures: ReturnType<typeof useMeasures>
 async function open(changes: Partial<PhotoMatchPart> = {}): Promise<void> {
-  const photo = photoOfRoom()
-  await openInMemory({ photos: [{ ...photo, match: { ...photo.match, ...changes } }] })
+  await openInMemory({ photos: [photoOfRoom(changes)] })
   vi.spyOn(api, 'asset').mockResolvedValue(new Uint8Array(8) as never)
   scope = effectScope()
   scope.run(() => {
-    match = useMatch()
+    matching = useMatch()
     tools = usePhotoTools()
     draw = useDrawing()
     picks = usePicks()
     measures = useMeasures()
   })
-  match.photoId.value = 'site'
+  matching.photoId.value = SITE
   await nextTick()
   await settled()
   tools.snaps.value = false
 }
-const now = (): PhotoMatchPart => useProject().document!.photos![0]!.match
+const now = (): PhotoMatchPart => drawnOn(useProject().document!)
 const said = (): string => useNotices().list.at(-1)?.text ?? ''
 beforeEach(() => open())
 afterEach(async () => {
   expect(isTaken(now())).toBe(true)
-  match.photoId.value = null
+  matching.photoId.value = null
   scope.stop()
   await closeInMemory()
 })
@@ -74,18 +83,18 @@ describe('what is drawn on a photograph', () => {
     draw.addMask([[0, 0], [90, 0], [0, 90]]) // prettier-ignore
     expect(now().masks).toHaveLength(1)
     const pairs = Array.from({ length: MATCH_LIMITS.pairs }, (_, i) => ({ id: `q${i}`, world: [i, 0, 0] as const, image: [i, 5] as const })) // prettier-ignore
-    match.change({ pairs })
+    matching.change({ pairs })
     draw.addPair([1, 2, 3], [4, 5])
     expect(now().pairs).toHaveLength(MATCH_LIMITS.pairs)
     expect(said()).toMatch(/room for 200/)
   })
   it('a drag shows another match, and is one edit at its end', async () => {
     const before = useProject().canUndo
-    match.show({ ...now(), lines: [{ id: 'l', bundleId: 'east', points: [[0, 0], [9, 9]] }] }) // prettier-ignore
-    expect(match.match.value!.lines).toHaveLength(1)
+    matching.show({ ...now(), lines: [{ id: 'l', bundleId: 'east', points: [[0, 0], [9, 9]] }] }) // prettier-ignore
+    expect(matching.match.value!.lines).toHaveLength(1)
     expect(now().lines).toHaveLength(0)
-    match.cancel()
-    expect(match.match.value!.lines).toHaveLength(0)
+    matching.cancel()
+    expect(matching.match.value!.lines).toHaveLength(0)
     expect(useProject().canUndo).toBe(before)
   })
 })
@@ -120,7 +129,7 @@ describe('how large it is', () => {
     const d = bundleDirection(own)
     expect(d[0]).toBeCloseTo(d[1], 12)
     expect(d[2]).toBeCloseTo(-0.75 / Math.hypot(1, 1, 0.75), 9)
-    match.change({ bundles: Array.from({ length: MATCH_LIMITS.bundles }, (_, i) => ({ id: `b${i}`, name: 'B', bearingDeg: i, tiltDeg: 0 })), scale: undefined }) // prettier-ignore
+    matching.change({ bundles: Array.from({ length: MATCH_LIMITS.bundles }, (_, i) => ({ id: `b${i}`, name: 'B', bearingDeg: i, tiltDeg: 0 })), scale: undefined }) // prettier-ignore
     draw.setEdge(seen(edge[0]), seen(edge[1]), { ends: edge, way: [1, 1] })
     expect(now().scale).toBeUndefined()
     expect(said()).toMatch(/none runs as this edge/)
@@ -137,15 +146,15 @@ describe('how large it is', () => {
 describe('with the camera found', () => {
   const hit = (point: readonly [number, number, number], nodeId = 'room/Set/Table') => ({ point, normal: [0, 0, 1] as const, distanceM: 2, nodeId, nodeName: 'Table' }) // prettier-ignore
   beforeEach(async () => {
-    match.change({ pairs: pairsSeen() })
+    matching.change({ pairs: pairsSeen() })
     await settled()
-    await vi.waitFor(() => expect(match.solved.value?.tellsStation).toBe(true))
+    await vi.waitFor(() => expect(matching.solved.value?.tellsStation).toBe(true))
   })
   it('it is the camera that took it', () => {
-    const at = projectPoint(match.camera.value!, [4, 2, 0.45])!
+    const at = projectPoint(matching.camera.value!, [4, 2, 0.45])!
     const truth = projectPoint(truthCamera, [4, 2, 0.45])!
     expect(Math.hypot(at.xPx - truth.xPx, at.yPx - truth.yPx)).toBeLessThan(0.01)
-    expect(match.solved.value!.estimate.lens.focalPx).toBeCloseTo(TRUTH.focalPx, 2)
+    expect(matching.solved.value!.estimate.lens.focalPx).toBeCloseTo(TRUTH.focalPx, 2)
   })
   it('objects are chosen by a click, more by Shift, and none beside the model', async () => {
     const pick = vi.spyOn(useStage().rays, 'pick')

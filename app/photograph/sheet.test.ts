@@ -4,7 +4,7 @@ import PrimeVue from 'primevue/config'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { nextTick } from 'vue'
 import { closeInMemory, openInMemory } from '../../tests/support/app.ts'
-import { photoOfRoom, settled } from '../../tests/support/photograph.ts'
+import { drawnOn, photoOfRoom, settled, SITE } from '../../tests/support/photograph.ts'
 import { api } from '../api/client.ts'
 import { useProject } from '../stores/project.ts'
 import { useMatch } from './match.ts'
@@ -22,19 +22,19 @@ const K = 0.4
 const MARGIN = 14
 let sheet: VueWrapper
 let tools: ReturnType<typeof usePhotoTools>
-const match = () => useProject().document!.photos![0]!.match
+const drawn = () => drawnOn(useProject().document!)
 const Holder = {
   components: { PhotoSheet },
   setup() {
-    useMatch().photoId.value = 'site'
+    const { photoId } = useMatch()
+    photoId.value = SITE
     tools = usePhotoTools()
     return {}
   },
   template: '<PhotoSheet />',
 }
 beforeEach(async () => {
-  const photo = photoOfRoom()
-  await openInMemory({ photos: [{ ...photo, match: { ...photo.match, lines: [{ id: 'l', bundleId: 'up', points: [[500, 500], [520, 1500]] }] } }] }) // prettier-ignore
+  await openInMemory({ photos: [photoOfRoom({ lines: [{ id: 'l', bundleId: 'up', points: [[500, 500], [520, 1500]] }] })] }) // prettier-ignore
   vi.spyOn(api, 'asset').mockResolvedValue(new Uint8Array(8) as never)
   vi.spyOn(HTMLCanvasElement.prototype, 'getContext').mockReturnValue({ drawImage: () => undefined } as never)
   sheet = mount(Holder, { global: { plugins: [PrimeVue], stubs: { LoupePane: true, ModelOver: true } }, attachTo: document.body }) // prettier-ignore
@@ -69,7 +69,7 @@ describe('the photograph under a hand', () => {
     tools.bundleId.value = 'north'
     await press(1000, 1000)
     await release(1400, 1100)
-    const line = match().lines.at(-1)!
+    const line = drawn().lines.at(-1)!
     expect(line.bundleId).toBe('north')
     line.points.flat().forEach((v, i) => expect(v).toBeCloseTo([1000, 1000, 1400, 1100][i]!, 6))
   })
@@ -77,28 +77,28 @@ describe('the photograph under a hand', () => {
     await press(503, 498)
     expect(tools.chosen.value).toEqual({ kind: 'line', id: 'l' })
     await release(553, 548)
-    expect(match().lines).toHaveLength(1)
-    match().lines[0]!.points[0]!.forEach((v) => expect(v).toBeCloseTo(550, 6))
+    expect(drawn().lines).toHaveLength(1)
+    drawn().lines[0]!.points[0]!.forEach((v) => expect(v).toBeCloseTo(550, 6))
   })
   it('Shift puts one more place on the line that is chosen', async () => {
     tools.chosen.value = { kind: 'line', id: 'l' }
     await press(512, 1000, { shiftKey: true })
-    expect(match().lines[0]!.points).toHaveLength(3)
-    expect(match().lines[0]!.points[1]![0]).toBeCloseTo(512, 6)
+    expect(drawn().lines[0]!.points).toHaveLength(3)
+    expect(drawn().lines[0]!.points[1]![0]).toBeCloseTo(512, 6)
   })
   it('a stroke too short to be one is none', async () => {
     await press(1000, 1000)
     await release(1004, 1003)
-    expect(match().lines).toHaveLength(1)
+    expect(drawn().lines).toHaveLength(1)
   })
   it('the scale is a length where it is dragged and an eye height where it is clicked', async () => {
     tools.tool.value = 'scale'
     await press(1000, 1800)
     await release(1000, 1800)
-    expect(match().scale).toMatchObject({ kind: 'eye' })
+    expect(drawn().scale).toMatchObject({ kind: 'eye' })
     await press(1000, 1000)
     await release(1400, 1000)
-    expect(match().scale).toMatchObject({ kind: 'length' })
+    expect(drawn().scale).toMatchObject({ kind: 'length' })
   })
 })
 
@@ -108,30 +108,30 @@ describe('the photograph by keys alone', () => {
     await key('ArrowRight')
     await key('ArrowDown', { shiftKey: true })
     await key('ArrowLeft', { altKey: true })
-    expect(match().lines[0]!.points[0]![0]).toBeCloseTo(500.9, 9)
-    expect(match().lines[0]!.points[0]![1]).toBeCloseTo(510, 9)
+    expect(drawn().lines[0]!.points[0]![0]).toBeCloseTo(500.9, 9)
+    expect(drawn().lines[0]!.points[0]![1]).toBeCloseTo(510, 9)
     await key(' ')
     await key('ArrowUp')
-    expect(match().lines[0]!.points[1]).toEqual([520, 1499])
+    expect(drawn().lines[0]!.points[1]).toEqual([520, 1499])
   })
   it('Delete takes out what is chosen, and undo brings it back', async () => {
     await key('Delete')
-    expect(match().lines).toEqual([])
+    expect(drawn().lines).toEqual([])
     useProject().undoEdit()
-    expect(match().lines).toHaveLength(1)
+    expect(drawn().lines).toHaveLength(1)
   })
   it('Enter closes a mask of three corners, Escape lets one go', async () => {
     tools.tool.value = 'mask'
     for (const [x, y] of [[100, 100], [900, 100]] as const) await press(x, y) // prettier-ignore
     await key('Enter')
-    expect(match().masks ?? []).toEqual([])
+    expect(drawn().masks ?? []).toEqual([])
     await press(100, 900)
     await key('Enter')
-    expect(match().masks).toHaveLength(1)
+    expect(drawn().masks).toHaveLength(1)
     await press(100, 100)
     window.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape' }))
     for (const [x, y] of [[900, 100], [100, 900]] as const) await press(x, y) // prettier-ignore
     await key('Enter')
-    expect(match().masks).toHaveLength(1)
+    expect(drawn().masks).toHaveLength(1)
   })
 })

@@ -3,7 +3,15 @@ import { vi } from 'vitest'
 import { projectPoint, type Camera } from '#core/camera'
 import { leaveOneOut, solvePhoto, type PicturePlace } from '#core/match'
 import type { Vec3 } from '#core/math'
-import { aimAt, newModel, newProject, projectSchema, type Photo, type PhotoMatchPart } from '#model'
+import {
+  aimAt,
+  newModel,
+  newProject,
+  projectSchema,
+  type Photo,
+  type PhotoMatchPart,
+  type ProjectDocument,
+} from '#model'
 import { cameraFound, newMatch, type SolvedCamera } from '#model/photo'
 
 export const SIZE = { widthPx: 3000, heightPx: 2000 } as const
@@ -23,18 +31,21 @@ export const CORNERS: readonly Vec3[] = [
   ...[[6, 4, 0], [6, 4, 3], [6, 2, 0]] as const,
 ] // prettier-ignore
 
-export function photoOfRoom(): Photo {
+export const SITE = 'site'
+/** What is drawn on the only one of a project. */
+export const drawnOn = (doc: ProjectDocument): PhotoMatchPart => doc.photos![0]!.match
+export function photoOfRoom(changes: Partial<PhotoMatchPart> = {}): Photo {
   const match = newMatch({ ...SIZE, bundleIds: ['north', 'east', 'up'] })
   return {
-    ...{ id: 'site', name: 'Site', sha256: 'ef'.repeat(32), sizeBytes: 5000, ...SIZE },
-    match: { ...match, treatments: { focalPx: 'free', k1: 'free' } },
+    ...{ id: SITE, name: 'Site', sha256: 'ef'.repeat(32), sizeBytes: 5000, ...SIZE },
+    match: { ...match, treatments: { focalPx: 'free', k1: 'free' }, ...changes },
   }
 }
 /** Whether the schema takes a match. */
-export function isTaken(match: PhotoMatchPart): boolean {
+export function isTaken(drawn: PhotoMatchPart): boolean {
   const model = newModel({ id: 'm', name: 'a.glb', sha256: 'cd'.repeat(32), sizeBytes: 1 })
   const plain = newProject({ name: 'P', subject: 'room', stand: aimAt([0, 0, 1.6], [0, 5, 1.6]), models: [model] })
-  return projectSchema.safeParse({ ...plain, photos: [{ ...photoOfRoom(), match }] }).success
+  return projectSchema.safeParse({ ...plain, photos: [photoOfRoom(drawn)] }).success
 }
 /** Pairs of corners where the camera of the room sees them. */
 export const pairsSeen = (corners = CORNERS): Photo['match']['pairs'] => corners.map((world, i) => ({ id: `p${i}`, world, image: seen(world) })) // prettier-ignore
