@@ -159,6 +159,7 @@ function faster(by: number): void {
   bottom: 10px;
   display: flex;
   justify-content: space-between;
+  gap: 14px;
   color: var(--mount-ink);
   font-size: 11.5px;
 }
