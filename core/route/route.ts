@@ -66,12 +66,12 @@ const straight = (p: Vec3, q: Vec3): ((u: number) => Jet) => {
   const d = sub(q, p)
   return (u) => ({ p: addScaled(p, d, u), d, dd: [0, 0, 0] })
 }
-/** From a stop to the next: `u` 0 to 1. Where there is no parabola at an end, the other one leads all the way. */
+/** From a stop to the next: `u` 0 to 1. At the ends, where nothing tells how it bends, it is straight: it bulges less so. */
 function blended(from: Parabola | null, to: Parabola | null, p: Vec3, q: Vec3): (u: number) => Jet {
   const scaled = (j: Jet, k: number): Jet => ({ p: j.p, d: scale(j.d, k), dd: scale(j.dd, k * k) })
-  const first = from && ((u: number) => scaled(from.at(from.t + (1 - from.t) * u), 1 - from.t))
-  const second = to && ((u: number) => scaled(to.at(to.t * u), to.t))
-  if (!first || !second) return first ?? second ?? straight(p, q)
+  if (!from && !to) return straight(p, q)
+  const first = from ? (u: number) => scaled(from.at(from.t + (1 - from.t) * u), 1 - from.t) : straight(p, q)
+  const second = to ? (u: number) => scaled(to.at(to.t * u), to.t) : straight(p, q)
   return (u) => {
     const [f, g] = [first(u), second(u)]
     const w = Math.sin((Math.PI / 2) * u) ** 2

@@ -1,0 +1,26 @@
+// Door of core/reel: shots, what they show at a moment, and reels of them.
+export {
+  comfortOf,
+  COMFORT_LIMITS,
+  type ComfortAsked,
+  type ComfortFinding,
+  type ComfortKind,
+  type ComfortLimits,
+} from './comfort.ts'
+export { evenly, leastJerk, throughKeys, unwound, type Key } from './ease.ts'
+export { motionOf, stationAt, type Motion } from './motion.ts'
+export { framesOf, RATES, reelOf, type Placed, type Reel, type Seen } from './reel.ts'
+export { filmed, type Filmed, type ShotReason } from './shots.ts'
+export { travelled, WALK_LIMITS, type Travelled } from './travel.ts'
+export type {
+  Gaze,
+  HoldShot,
+  PushShot,
+  ReelCut,
+  Shot,
+  Take,
+  TravelShot,
+  TravelStop,
+  TurntableShot,
+  View,
+} from './types.ts'
