@@ -17,6 +17,8 @@ export type CommandReason =
   | 'unknown-model'
   | 'unknown-set'
   | 'unknown-photo'
+  | 'unknown-shot'
+  | 'unknown-reel'
   | 'same-key'
   | 'unknown-viewpoint'
   | 'unknown-framing'

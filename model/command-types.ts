@@ -3,6 +3,7 @@ import type { ModelCommand } from './models.ts'
 import type { EditPart, PartName, PartValue, Setup } from './parts.ts'
 import type { ProjectDocument, TrailStep } from './schema.ts'
 import type { PhotoCommand } from './photos.ts'
+import type { ReelCommand } from './reels.ts'
 import type { SetCommand } from './set-commands.ts'
 import type { Stamp, Stepping } from './trail.ts'
 
@@ -55,3 +56,4 @@ export type Command =
   | ModelCommand
   | SetCommand
   | PhotoCommand
+  | ReelCommand

@@ -11,6 +11,7 @@ import { applyModelCommand } from './models.ts'
 import type { ProjectDocument } from './schema.ts'
 import { applySetCommand } from './set-commands.ts'
 import { applyPhotoCommand } from './photos.ts'
+import { applyReelCommand } from './reels.ts'
 import { firstFault } from './validate.ts'
 import { applyListCommand } from './viewpoint-commands.ts'
 
@@ -52,6 +53,10 @@ function carriedOut(doc: ProjectDocument, command: Command): Result<Applied, Com
     case 'removePhoto':
     case 'changePhoto':
       return applyPhotoCommand(doc, command)
+    case 'putReels':
+    case 'removeShot':
+    case 'removeReel':
+      return applyReelCommand(doc, command)
     default:
       return applyListCommand(doc, command)
   }

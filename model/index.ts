@@ -30,6 +30,8 @@ export {
   type Photo,
   type PhotoMatchPart,
 } from './photo-schemas.ts'
+// moving pictures
+export { REEL_LIMITS, type ReelPart, type ShotPart, type WalkStop } from './reel-schemas.ts'
 // parts of a Setup
 export {
   CAMERA_PARTS,

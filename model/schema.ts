@@ -10,6 +10,7 @@ import { MATERIAL_CLASSES } from '#core/section'
 import { list, names } from './lists.ts'
 import { angle, ownVec3, finite, frameSchema, id, lensSchema, name, onOff, standSchema, vec3 } from './part-schemas.ts'
 import { matchFault, photoSchema } from './photo-schemas.ts'
+import { REEL_LIMITS, reelFault, reelSchema, shotSchema } from './reel-schemas.ts'
 import { keptPartsSchema, partNameSchema, setupSchema } from './parts.ts'
 
 export const viewpointSchema = z.object({ id, name, parts: keptPartsSchema, locked: onOff })
@@ -31,6 +32,8 @@ export const LIST_LIMITS = {
   tables: 8,
   people: 10_000,
   photos: 100,
+  shots: REEL_LIMITS.shots,
+  reels: REEL_LIMITS.reels,
 } as const
 /** Longest label of a step of the trail. */
 export const LABEL_LIMIT = 120
@@ -128,6 +131,9 @@ export const documentFields = {
   tables: list(tableSchema, LIST_LIMITS.tables).optional(),
   /** Photographs and what is known of their cameras. Left out as long as there was none. */
   photos: list(photoSchema, LIST_LIMITS.photos).optional(),
+  /** Shots, and reels of them. Left out as long as there was none. */
+  shots: list(shotSchema, LIST_LIMITS.shots).optional(),
+  reels: list(reelSchema, LIST_LIMITS.reels).optional(),
   /** Classes of materials set by hand, by name: how their cut faces are hatched. Left out as long as there was none. */
   materialClasses: z
     .record(z.string().min(1).max(500), z.enum(MATERIAL_CLASSES))
@@ -146,4 +152,5 @@ export const projectSchema = z
     message: 'two models have the same key',
   })
   .refine((d) => matchFault(d.photos ?? []) === null, { path: ['photos'], message: 'do not hold together' })
+  .refine((d) => reelFault(d.shots ?? [], d.reels ?? []) === null, { path: ['reels'], message: 'do not hold together' })
 export type ProjectDocument = z.infer<typeof projectSchema>

@@ -5,6 +5,7 @@
 import { z } from 'zod'
 import { CELLS, getPart, PART_TABLE, partLabel, PARTS } from './parts.ts'
 import { matchFault, photoSchema } from './photo-schemas.ts'
+import { reelFault, reelSchema, shotSchema } from './reel-schemas.ts'
 import {
   documentFields,
   leftBehindSchema,
@@ -26,6 +27,8 @@ export function firstFault(before: ProjectDocument, after: ProjectDocument): str
     itemFault('models', 'Model', modelSchema, before.models, after.models) ??
     itemFault('objectSets', 'Set', objectSetSchema, before.objectSets ?? [], after.objectSets ?? []) ??
     itemFault('photos', 'Photograph', photoSchema, before.photos ?? [], after.photos ?? []) ??
+    itemFault('shots', 'Shot', shotSchema, before.shots ?? [], after.shots ?? []) ??
+    itemFault('reels', 'Reel', reelSchema, before.reels ?? [], after.reels ?? []) ??
     fieldFault(before, after) ??
     crossFault(after)
   )
@@ -105,6 +108,8 @@ export function patchFault(before: ProjectDocument, after: ProjectDocument): str
     after.models,
     after.objectSets ?? [],
     after.photos ?? [],
+    after.shots ?? [],
+    after.reels ?? [],
   ]
   if (!lists.every(Array.isArray) || typeof after.working !== 'object' || after.working === null)
     return 'Project: a list is missing.'
@@ -120,5 +125,5 @@ export function crossFault(doc: ProjectDocument): string | null {
   if (new Set(doc.viewpoints.map((v) => v.id)).size !== doc.viewpoints.length)
     return 'Viewpoints: two have the same id.'
   if (new Set(doc.models.map((m) => m.key)).size !== doc.models.length) return 'Models: two have the same key.'
-  return matchFault(doc.photos ?? [])
+  return matchFault(doc.photos ?? []) ?? reelFault(doc.shots ?? [], doc.reels ?? [])
 }

@@ -7,6 +7,7 @@ import type { ModelCommand } from './models.ts'
 import { pickParts, type PartName } from './parts.ts'
 import { findViewpoint, keepingPlan, withoutViewpoint, withSources } from './recalled.ts'
 import type { PhotoCommand } from './photos.ts'
+import type { ReelCommand } from './reels.ts'
 import type { SetCommand } from './set-commands.ts'
 import { NAME_LIMIT, type ProjectDocument, type Viewpoint } from './schema.ts'
 
@@ -15,6 +16,7 @@ export type ListCommand = Exclude<
   | ModelCommand
   | SetCommand
   | PhotoCommand
+  | ReelCommand
   | { type: 'moveCamera' | 'trailTo' | 'passed' | 'recall' | 'takeBack' | 'putBack' | 'setPart' }
 >
 type Changed = Result<Applied, CommandReason>

@@ -1,0 +1,131 @@
+<script setup lang="ts">
+// The moment of the reel as a picture: cheap frames while it plays or is scrubbed, one at a time, so that time is kept; refined at rest.
+import { useDebounceFn, useElementSize } from '@vueuse/core'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { poseOfStand, type Camera } from '#core/camera'
+import { centreOf } from '../stores/centres.ts'
+import { useNotices } from '../stores/notices.ts'
+import { useOutdoors } from '../stores/outdoors.ts'
+import { heldSamples } from '../stores/samples.ts'
+import { useStage } from '../stores/stage.ts'
+import { useView } from '../stores/view.ts'
+import { useFilm } from './film.ts'
+
+const box = ref<HTMLElement | null>(null)
+const canvas = ref<HTMLCanvasElement | null>(null)
+const { width, height } = useElementSize(box)
+const { shown, isPlaying } = useFilm()
+const stage = useStage()
+const outdoors = useOutdoors()
+const notices = useNotices()
+const view = useView()
+const RESTS_MS = 180
+/** Frames drawn, and asked for, since it plays. */
+const drawn = ref(0)
+const asked = ref(0)
+
+const size = computed(() => {
+  const frame = shown.value?.setup.frame
+  if (!frame || width.value < 40) return null
+  const k = Math.min(width.value / frame.widthPx, height.value / frame.heightPx)
+  return { width: Math.max(16, Math.round(frame.widthPx * k)), height: Math.max(16, Math.round(frame.heightPx * k)) }
+})
+let isBusy = false
+let isStale = false
+let last = 0
+function request(moving: boolean): Promise<void> | null {
+  const [s, z] = [shown.value, size.value]
+  if (!s || !z || !stage.ready) return null
+  const { setup } = s
+  const camera: Camera = { pose: poseOfStand(setup.stand, centreOf), lens: setup.lens, frame: { ...setup.frame, guides: [] } } // prettier-ignore
+  const mine = ++last
+  return stage.picture(
+    { camera, widthPx: z.width, heightPx: z.height, appearance: outdoors.appearance(setup), moving, samples: heldSamples(view.samples), place: 'picture' },
+    (f) => {
+      const c = canvas.value
+      if (!c || mine < last) return f.bitmap.close()
+      c.width = f.bitmap.width
+      c.height = f.bitmap.height
+      c.getContext('bitmaprenderer')!.transferFromImageBitmap(f.bitmap)
+      c.dataset['sample'] = `${moving ? 0 : f.sample}`
+    },
+  ) // prettier-ignore
+}
+async function moving(): Promise<void> {
+  asked.value++
+  isStale = isBusy
+  if (isBusy) return
+  isBusy = true
+  try {
+    await request(true)
+    drawn.value++
+  } catch (e) {
+    notices.fail(e)
+  } finally {
+    isBusy = false
+    if (isStale) void moving()
+  }
+}
+const rested = useDebounceFn(() => {
+  if (!isPlaying.value) void request(false)?.catch((e: unknown) => notices.fail(e))
+}, RESTS_MS)
+watch([() => shown.value?.take, size, () => stage.ready, () => stage.epoch, () => stage.lightEpoch], () => {
+  void moving()
+  if (!isPlaying.value) void rested()
+}, { immediate: true, flush: 'post' }) // prettier-ignore
+watch(isPlaying, (plays) => {
+  drawn.value = asked.value = 0
+  if (!plays) void rested()
+})
+/** Said only where it matters. */
+const left = computed(() => (isPlaying.value && asked.value > 20 && drawn.value < 0.7 * asked.value ? `1 frame of ${Math.round(asked.value / Math.max(1, drawn.value))} drawn; the time is right` : '')) // prettier-ignore
+onBeforeUnmount(() => {
+  last++
+  stage.stopPicture('picture')
+})
+defineExpose({ canvas })
+</script>
+
+<template>
+  <div ref="box" class="film">
+    <canvas
+      v-if="size"
+      ref="canvas"
+      data-testid="film-canvas"
+      role="img"
+      aria-label="The reel at this moment"
+      :style="{ width: `${size.width}px`, height: `${size.height}px` }"
+    />
+    <p v-else class="empty quiet"><slot /></p>
+    <p v-if="left" class="left num" role="status">{{ left }}</p>
+  </div>
+</template>
+
+<style scoped>
+.film {
+  position: relative;
+  display: grid;
+  place-items: center;
+  min-width: 0;
+  min-height: 0;
+  overflow: hidden;
+  background: var(--mount);
+}
+canvas {
+  position: absolute;
+}
+.empty {
+  color: var(--mount-ink);
+  max-width: 460px;
+  text-align: center;
+}
+.left {
+  position: absolute;
+  left: 10px;
+  bottom: 8px;
+  padding: 2px 8px;
+  border-radius: 4px;
+  background: var(--panel);
+  font-size: 11.5px;
+}
+</style>

@@ -1,0 +1,109 @@
+<script setup lang="ts">
+// The numbers of the shot at hand, and its place in the reel: how long, how it begins and ends.
+import { computed } from 'vue'
+import ChoiceRow from '../controls/ChoiceRow.vue'
+import NumberField from '../controls/NumberField.vue'
+import type { ShotPart } from '#model'
+import { newId, useProject } from '../stores/project.ts'
+import { useFilm } from './film.ts'
+
+const project = useProject()
+const { shot, part, cut, cutId, dragged, reel, resolved, go, stop, faults } = useFilm()
+type Of<K extends ShotPart['kind']> = Extract<ShotPart, { kind: K }>
+const as = <K extends ShotPart['kind']>(kind: K) => computed(() => (shot.value?.kind === kind ? (shot.value as Of<K>) : null)) // prettier-ignore
+const [hold, push, travel, table] = [as('hold'), as('push'), as('travel'), as('turntable')]
+const timed = computed(() => hold.value ?? push.value ?? table.value)
+const KINDS = { hold: 'Hold', push: 'Push', travel: 'Walk', turntable: 'Turntable' } as const
+const lasts = computed(() => reel.value.cuts.find((c) => part.value?.cuts[resolved.value?.places[c.index] ?? -1]?.id === cut.value?.id)) // prettier-ignore
+function set(changes: object): void {
+  dragged.value = null
+  if (shot.value) project.run({ type: 'putReels', shots: [{ ...shot.value, ...changes } as ShotPart] })
+}
+function setCut(changes: object): void {
+  const p = part.value
+  if (p && cut.value) project.run({ type: 'putReels', reels: [{ ...p, cuts: p.cuts.map((c) => (c.id === cut.value!.id ? { ...c, ...changes } : c)) }] }) // prettier-ignore
+}
+const at = computed(() => part.value?.cuts.findIndex((c) => c.id === cut.value?.id) ?? -1)
+function order(by: -1 | 1): void {
+  const p = part.value
+  const to = at.value + by
+  if (!p || at.value < 0 || to < 0 || to >= p.cuts.length) return
+  const cuts = [...p.cuts]
+  const [own] = cuts.splice(at.value, 1)
+  cuts.splice(to, 0, own!)
+  cutId.value = own!.id
+  project.run({ type: 'putReels', reels: [{ ...p, cuts }] })
+}
+function again(): void {
+  const p = part.value
+  if (!p || !cut.value) return
+  const own = { ...cut.value, id: newId() }
+  project.run({ type: 'putReels', reels: [{ ...p, cuts: p.cuts.flatMap((c) => (c.id === cut.value!.id ? [c, own] : [c])) }] }) // prettier-ignore
+  cutId.value = own.id
+}
+function remove(): void {
+  const p = part.value
+  if (!p || !cut.value) return
+  stop()
+  const cuts = p.cuts.filter((c) => c.id !== cut.value!.id)
+  project.run({ type: 'putReels', reels: [{ ...p, cuts }] })
+  cutId.value = null
+  go(0)
+}
+const EASES = [{ value: 'soft', label: 'soft' }, { value: 'even', label: 'even' }] as const // prettier-ignore
+const PACES = [{ value: 'loop', label: 'loop' }, { value: 'soft', label: 'soft' }, { value: 'swing', label: 'to and fro' }] as const // prettier-ignore
+const WAYS = [{ value: '1', label: 'clockwise' }, { value: '-1', label: 'counter' }] as const // prettier-ignore
+const GAZES = [{ value: 'along', label: 'along' }, { value: 'stops', label: 'as kept' }] as const // prettier-ignore
+const gaze = computed(() => travel.value?.gaze.kind ?? 'along')
+const setGaze = (kind: string): void => set({ gaze: kind === 'along' ? { kind, aheadM: 1.5, tiltDeg: 0 } : { kind } })
+const speed = computed(() => travel.value?.stops[0]?.speedMps ?? 1)
+const setSpeed = (speedMps: number): void => set({ stops: travel.value!.stops.map((s) => ({ ...s, speedMps })) })
+const setStop = (i: number, holdS: number): void => set({ stops: travel.value!.stops.map((s, k) => (k === i ? { ...s, holdS } : s)) }) // prettier-ignore
+const fault = computed(() => faults.value.find((f) => f.cut === at.value)?.message ?? '')
+</script>
+
+<template>
+  <section v-if="shot && cut" aria-label="Shot" data-testid="shot">
+    <h2>{{ KINDS[shot.kind] }}: {{ shot.name }}</h2>
+    <p v-if="fault" class="text warn" role="status">{{ fault }}</p>
+    <NumberField v-if="timed" label="Lasts" suffix="s" :digits="2" :step="0.5" :min="0.04" :max="3600" :model-value="timed.durationS" @change="set({ durationS: $event })" />
+    <p v-else-if="lasts" class="text quiet">Lasts <b class="num">{{ (lasts.endS - lasts.startS).toFixed(2) }} s</b></p>
+    <NumberField v-if="hold" label="Creeps nearer" suffix="%" :digits="1" :step="1" :min="-50" :max="50" :model-value="hold.creep * 100" @change="set({ creep: $event / 100 })" />
+    <template v-if="push">
+      <ChoiceRow label="Pace" :options="EASES" :model-value="push.ease" @change="set({ ease: $event })" />
+      <label class="tick"><input type="checkbox" :checked="push.holdsSize" @change="set({ holdsSize: !push.holdsSize })" />the lens keeps the subject’s size</label>
+    </template>
+    <template v-if="travel">
+      <NumberField label="Pace" suffix="m/s" :digits="2" :step="0.1" :min="0.05" :max="20" :model-value="speed" @change="setSpeed" />
+      <ChoiceRow label="Looks" :options="GAZES" :model-value="gaze === 'stops' ? 'stops' : 'along'" @change="setGaze" />
+      <NumberField v-for="(s, i) in travel.stops" :key="s.id" :label="`Rest at ${i + 1}`" suffix="s" :digits="1" :step="0.5" :min="0" :max="600" :model-value="s.holdS" @change="setStop(i, $event)" />
+    </template>
+    <template v-if="table">
+      <ChoiceRow label="Pace" :options="PACES" :model-value="table.pace" @change="set({ pace: $event })" />
+      <ChoiceRow label="Goes" :options="WAYS" :model-value="`${table.direction}`" @change="set({ direction: Number($event) })" />
+      <NumberField label="Turns" :digits="2" :step="0.25" :min="0.01" :max="100" :model-value="table.turns" @change="set({ turns: $event })" />
+    </template>
+    <NumberField label="Dissolves for" suffix="s" :digits="2" :step="0.25" :min="0" :max="60" :model-value="cut.dissolveS" @change="setCut({ dissolveS: $event })" />
+    <div class="buttons">
+      <button class="btn" :disabled="at <= 0" @click="order(-1)">Earlier</button>
+      <button class="btn" :disabled="!part || at >= part.cuts.length - 1" @click="order(1)">Later</button>
+      <button class="btn" @click="again">Once more</button>
+      <button class="btn" @click="remove">Take out</button>
+    </div>
+  </section>
+</template>
+
+<style scoped src="./walk.css"></style>
+<style scoped>
+.tick {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  padding: 3px 14px;
+  font-size: 12px;
+}
+.tick input {
+  accent-color: var(--plum);
+  margin: 0;
+}
+</style>

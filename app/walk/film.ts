@@ -1,0 +1,118 @@
+// The reel at hand: what it shows at a moment, the moment that is shown, playing. Time is kept on slow machines: frames are left out.
+import { createSharedComposable, useLocalStorage, useRafFn } from '@vueuse/core'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { fieldOfView } from '#core/camera'
+import { comfortOf, motionOf, RATES, reelOf, type ComfortFinding, type Motion, type Take } from '#core/reel'
+import { setupAsShown, type ReelPart, type Setup, type ShotPart } from '#model'
+import { cutsOf, setupAt, type SetupReading } from '#model/reel'
+import { centreOf } from '../stores/centres.ts'
+import { useFocusing } from '../stores/focusing.ts'
+import { useProject } from '../stores/project.ts'
+import { useStage } from '../stores/stage.ts'
+
+function film() {
+  const project = useProject()
+  const stage = useStage()
+  const focusing = useFocusing()
+  const reelId = ref<string | null>(null)
+  const cutId = ref<string | null>(null)
+  const reels = computed(() => project.document?.reels ?? [])
+  const part = computed<ReelPart | null>(() => reels.value.find((r) => r.id === reelId.value) ?? reels.value[0] ?? null)
+  const reading: SetupReading = {
+    centreOf,
+    focusM: (s) => focusing.blur(setupAsShown(s, project.document?.objectSets, centreOf))?.focusM ?? null,
+  }
+  /** A shot that a number is dragged in, as it would be. */
+  const dragged = shallowRef<ShotPart | null>(null)
+  const resolved = computed(() => {
+    const doc = project.document
+    // centres of objects are known when the stage is
+    void stage.epoch
+    if (!doc || !part.value) return null
+    const d = dragged.value
+    const shown = d ? { ...doc, shots: (doc.shots ?? []).map((s) => (s.id === d.id ? d : s)) } : doc
+    return cutsOf(shown, part.value, reading)
+  })
+  const reel = computed(() => reelOf(resolved.value?.cuts ?? []))
+  const fps = computed(() => RATES[part.value?.rate ?? '25'])
+  /** What cannot be shown, by its place in the reel's list. */
+  const faults = computed(() => {
+    const r = resolved.value
+    return r ? [...r.faults, ...reel.value.faults.map((f) => ({ cut: r.places[f.cut]!, message: f.message }))] : []
+  })
+  const { motion, findings } = createJudging({ resolved, reel, fps })
+  const transport = createTransport(() => reel.value.durationS, () => fps.value) // prettier-ignore
+  watch(part, (now, before) => now?.id !== before?.id && transport.stop())
+
+  /** What the moment shows: the stronger take of a dissolve, with the Setup that shows it. */
+  const shown = computed<{ readonly take: Take; readonly setup: Setup; readonly cut: number } | null>(() => {
+    const [a, b] = reel.value.at(transport.timeS.value)
+    const s = b && b.weight > a!.weight ? b : a
+    return s ? { take: s.take, setup: setupAt(resolved.value!.setups[s.cut]!, s.take), cut: resolved.value!.places[s.cut]! } : null // prettier-ignore
+  })
+  const cut = computed(() => part.value?.cuts.find((c) => c.id === cutId.value) ?? part.value?.cuts[shown.value?.cut ?? 0] ?? null) // prettier-ignore
+  const shot = computed(() => dragged.value ?? project.document?.shots?.find((s) => s.id === cut.value?.shotId) ?? null)
+  return { reelId, cutId, reels, part, reading, dragged, resolved, reel, fps, faults, motion, findings, shown, cut, shot, ...transport } // prettier-ignore
+}
+
+/** Rates and findings of the whole reel. */
+function createJudging(o: {
+  readonly resolved: { readonly value: ReturnType<typeof cutsOf> | null }
+  readonly reel: { readonly value: ReturnType<typeof reelOf> }
+  readonly fps: { readonly value: number }
+}) {
+  const motion = computed<Motion>(() => motionOf(o.reel.value, o.fps.value))
+  const findings = computed<readonly ComfortFinding[]>(() => {
+    const r = o.resolved.value
+    if (!r) return []
+    const m = motion.value
+    const shots = r.cuts.map((c) => c.shot)
+    // the lens of a frame, in the frame of its cut
+    const acrossDeg = (k: number): number => {
+      const { lens, frame } = r.setups[m.cut[k]!]!
+      return fieldOfView({ ...lens, focalMm: m.focalMm[k]! }, frame)?.horizontalDeg ?? 360
+    }
+    return comfortOf({ reel: o.reel.value, motion: m, shots, acrossDeg })
+  })
+  return { motion, findings }
+}
+
+function createTransport(durationS: () => number, fps: () => number) {
+  const at = ref(0)
+  const isPlaying = ref(false)
+  const loops = useLocalStorage('yoroi.walk.loops', true)
+  const speed = ref(1)
+  const timeS = computed(() => Math.min(at.value, durationS()))
+  const { pause, resume } = useRafFn(
+    ({ delta }) => {
+      // a page that was hidden does not jump
+      const next = at.value + (Math.min(delta, 500) / 1000) * speed.value
+      const d = durationS()
+      if (next < d) at.value = next
+      else if (loops.value && d > 0) at.value = next % d
+      else {
+        at.value = d
+        stop()
+      }
+    },
+    { immediate: false },
+  )
+  function play(): void {
+    if (durationS() <= 0) return
+    if (timeS.value >= durationS()) at.value = 0
+    isPlaying.value = true
+    resume()
+  }
+  function stop(): void {
+    isPlaying.value = false
+    pause()
+  }
+  const go = (t: number): void => void (at.value = Math.min(Math.max(0, t), durationS()))
+  /** Frame by frame. */
+  function step(by: number): void {
+    stop()
+    go((Math.round(timeS.value * fps()) + by) / fps())
+  }
+  return { timeS, isPlaying, loops, speed, play, stop, toggle: () => (isPlaying.value ? stop() : play()), go, step }
+}
+export const useFilm = createSharedComposable(film)

@@ -1,0 +1,76 @@
+// What does a project know of its moving pictures?
+// Model: shots name viewpoints and hold what moves; a reel puts shots in order, the same one as often as wanted. What a viewpoint does not
+// keep is the working one's. Units are in the names; metres, degrees, seconds.
+
+import { z } from 'zod'
+import { RATES } from '#core/reel'
+import { list } from './lists.ts'
+import { angle, finite, id, name, vec3 } from './part-schemas.ts'
+
+/** Longest shot, and most of each. */
+export const REEL_LIMITS = { secondsMost: 3600, shots: 500, reels: 50, cuts: 1000, stops: 200, keys: 50 } as const
+const seconds = finite.positive().max(REEL_LIMITS.secondsMost)
+const rest = finite.min(0).max(REEL_LIMITS.secondsMost)
+const tilt = finite.min(-90).max(90)
+const keys = (value: z.ZodType<number>) => list(z.object({ at: finite.min(0).max(1), value }), REEL_LIMITS.keys).readonly() // prettier-ignore
+const factor = finite.min(0.01).max(100)
+
+const base = { id, name }
+const stopSchema = z.object({
+  ...{ id, station: vec3, holdS: rest },
+  look: z.object({ bearingDeg: angle, tiltDeg: tilt }).nullable(),
+  /** Wanted on the leg from here on. */
+  speedMps: finite.min(0.01).max(100),
+})
+const gazeSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('along'), aheadM: finite.min(0.01).max(1000), tiltDeg: tilt }),
+  z.object({ kind: z.literal('point'), point: vec3 }),
+  z.object({ kind: z.literal('stops') }),
+])
+export const shotSchema = z.discriminatedUnion('kind', [
+  z.object({ ...base, kind: z.literal('hold'), viewpointId: id, durationS: seconds, creep: finite.min(-0.5).max(0.5) }),
+  z.object({
+    ...base,
+    ...{ kind: z.literal('push'), fromId: id, toId: id, durationS: seconds },
+    ...{ ease: z.enum(['soft', 'even']), holdsSize: z.boolean() },
+  }),
+  z.object({
+    ...base,
+    ...{ kind: z.literal('travel'), viewpointId: id, isClosed: z.boolean(), gaze: gazeSchema },
+    stops: list(stopSchema, REEL_LIMITS.stops).readonly(),
+  }),
+  z.object({
+    ...base,
+    ...{ kind: z.literal('turntable'), viewpointId: id, pivot: vec3, turns: finite.positive().max(1000) },
+    ...{
+      direction: z.union([z.literal(1), z.literal(-1)]),
+      durationS: seconds,
+      pace: z.enum(['loop', 'soft', 'swing']),
+    },
+    ...{ distance: keys(factor), focal: keys(factor), heightM: keys(finite.min(-1e4).max(1e4)) },
+  }),
+])
+export type ShotPart = z.infer<typeof shotSchema>
+export type WalkStop = z.infer<typeof stopSchema>
+
+export const reelSchema = z.object({
+  ...base,
+  rate: z.enum(Object.keys(RATES) as [keyof typeof RATES, ...(keyof typeof RATES)[]]),
+  cuts: list(
+    z.object({ ...{ id, shotId: id, dissolveS: rest }, fromS: rest.optional(), toS: rest.optional() }),
+    REEL_LIMITS.cuts,
+  ).readonly(),
+})
+export type ReelPart = z.infer<typeof reelSchema>
+
+/** What does not hold among shots and reels: the same id twice, cuts of shots that are not there; null where all is well. */
+export function reelFault(shots: readonly ShotPart[], reels: readonly ReelPart[]): string | null {
+  const known = new Set(shots.map((s) => s.id))
+  if (known.size !== shots.length) return 'Shots: two have the same id.'
+  if (new Set(reels.map((r) => r.id)).size !== reels.length) return 'Reels: two have the same id.'
+  for (const r of reels) {
+    if (new Set(r.cuts.map((c) => c.id)).size !== r.cuts.length) return 'Reel: two cuts have the same id.'
+    if (r.cuts.some((c) => !known.has(c.shotId))) return 'Reel: a cut is of a shot that is not there.'
+  }
+  return null
+}

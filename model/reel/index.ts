@@ -1,0 +1,3 @@
+// Door of model/reel: from a project's shots and reels to what they show. Apart from the model's own door: only what shows them loads it.
+export { cutsOf, setupAt, viewOfSetup, type CutFault, type ReelCuts, type SetupReading } from './resolved.ts'
+export { newTurntable, newWalk, reelOfViewpoints, type ReelStyle } from './making.ts'

@@ -1,0 +1,138 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { reelOf } from '#core/reel'
+import { distance, type Vec3 } from '#core/math'
+import { aimAt, applyCommand, newModel, newProject, projectSchema, type Command, type ProjectDocument, type ShotPart } from './index.ts' // prettier-ignore
+import { cutsOf, newTurntable, newWalk, reelOfViewpoints, type SetupReading } from './reel/index.ts'
+
+const reading: SetupReading = { centreOf: () => null, focusM: (s) => (s.focus.on ? 3 : null) }
+const run = (doc: ProjectDocument, c: Command): ProjectDocument => {
+  const r = applyCommand(doc, c)
+  if (!r.ok) throw new Error(r.message)
+  return r.value.document
+}
+const refusal = (doc: ProjectDocument, c: Command): string => {
+  const r = applyCommand(doc, c)
+  return r.ok ? 'done' : r.reason
+}
+let ids = 0
+const newId = (): string => `n${ids++}`
+/** Three viewpoints of a room. */
+function room(): ProjectDocument {
+  let doc = newProject({ name: 'P', subject: 'room', stand: aimAt([0, 0, 1.6], [0, 5, 1.6]), models: [newModel({ id: 'm', name: 'a.glb', sha256: 'cd'.repeat(32), sizeBytes: 1 })] }) // prettier-ignore
+  for (const [i, at] of (
+    [
+      [0, 0, 1.6],
+      [3, 4, 1.6],
+      [8, 4, 1.5],
+    ] as const
+  ).entries()) {
+    doc = run(doc, { type: 'moveCamera', changes: { stand: aimAt(at, [at[0] + 2, at[1] + 2, 1.4]) }, label: 'Moved' })
+    doc = run(doc, { type: 'keepAsNew', id: `v${i}`, name: `View ${i}`, parts: ['stand', 'lens'] })
+  }
+  return doc // prettier-ignore
+}
+
+describe('a reel of all viewpoints', () => {
+  it('holds each, or pushes from one to the next; both are one edit that the schema takes and undo forgets', () => {
+    const doc = room()
+    for (const style of ['hold', 'push'] as const) {
+      const made = reelOfViewpoints(doc.viewpoints, { name: 'Tour', style, newId, reading })!
+      const next = run(doc, { type: 'putReels', shots: made.shots, reels: [made.reel] })
+      expect(projectSchema.safeParse(next).success).toBe(true)
+      const { cuts, faults } = cutsOf(next, made.reel, reading)
+      expect(faults).toEqual([])
+      const film = reelOf(cuts)
+      expect(film.faults).toEqual([])
+      expect(film.durationS).toBeGreaterThan(8.9)
+      // it begins and ends at the first and the last viewpoint
+      expect(film.at(0)[0]!.take.pose.station).toEqual([0, 0, 1.6])
+      const end = film.at(film.durationS)[0]!.take.pose.station
+      expect(distance(end, [8, 4, 1.5])).toBeLessThan(0.2)
+      // from one push into the next rest nothing jumps
+      if (style === 'push') for (let t = 0.02; t < film.durationS; t += 0.02) expect(distance(film.at(t)[0]!.take.pose.station, film.at(t - 0.02)[0]!.take.pose.station)).toBeLessThan(0.05) // prettier-ignore
+    }
+  })
+  it('is none without viewpoints that a camera can stand at', () => {
+    expect(reelOfViewpoints([], { name: 'Tour', style: 'hold', newId, reading })).toBeNull()
+  })
+})
+
+describe('a walk and a turntable', () => {
+  it('pass the viewpoints, and begin as the viewpoint is framed', () => {
+    const doc = room()
+    const walk = newWalk(doc.viewpoints, { name: 'Walk', newId, reading })!
+    const table = newTurntable(doc.viewpoints[1]!, [5, 6, 1.4], newId())
+    const reel = { id: 'r', name: 'R', rate: '24', cuts: [walk, table].map((s) => ({ id: newId(), shotId: s.id, dissolveS: 0 })) } as const // prettier-ignore
+    const next = run(doc, { type: 'putReels', shots: [walk, table], reels: [reel] })
+    const film = reelOf(cutsOf(next, reel, reading).cuts)
+    expect(film.faults).toEqual([])
+    expect(distance(film.at(0)[0]!.take.pose.station, [0, 0, 1.6])).toBeLessThan(1e-9)
+    const start = film.cuts[1]!.startS
+    expect(distance(film.at(start)[0]!.take.pose.station, [3, 4, 1.6])).toBeLessThan(1e-9)
+    expect(film.at(start)[0]!.take.pose.bearingDeg).toBeCloseTo(45, 9)
+  })
+  it('a walk needs two places', () => {
+    expect(newWalk(room().viewpoints.slice(0, 1), { name: 'Walk', newId, reading })).toBeNull()
+  })
+})
+
+describe('shots and reels as edits', () => {
+  const hold = (id: string, viewpointId = 'v0'): ShotPart => ({ id, name: id, kind: 'hold', viewpointId, durationS: 2, creep: 0 }) // prettier-ignore
+  const withTwo = (): ProjectDocument =>
+    run(room(), {
+      ...{ type: 'putReels', shots: [hold('a'), hold('b')] },
+      reels: [
+        { id: 'r', name: 'R', rate: '25', cuts: [{ id: 'c1', shotId: 'a', dissolveS: 0 }, { id: 'c2', shotId: 'b', dissolveS: 1 }] },
+        { id: 's', name: 'S', rate: '25', cuts: [{ id: 'c3', shotId: 'b', dissolveS: 0 }] },
+      ],
+    }) // prettier-ignore
+  it('a shot is taken out with its cuts, a reel with the shots that no other shows', () => {
+    expect(run(withTwo(), { type: 'removeShot', shotId: 'b' }).reels!.map((r) => r.cuts.length)).toEqual([1, 0])
+    const left = run(withTwo(), { type: 'removeReel', reelId: 'r' })
+    expect(left.shots!.map((s) => s.id)).toEqual(['b'])
+    expect(refusal(left, { type: 'removeReel', reelId: 'r' })).toBe('unknown-reel')
+    expect(refusal(left, { type: 'removeShot', shotId: 'a' })).toBe('unknown-shot')
+  })
+  it('a viewpoint that is gone is named, the rest plays on', () => {
+    const gone = run(withTwo(), { type: 'putReels', shots: [hold('b', 'v1')] })
+    const doc = run(gone, { type: 'deleteViewpoint', viewpointId: 'v1' })
+    const { cuts, faults } = cutsOf(doc, doc.reels![0]!, reading)
+    expect(cuts).toHaveLength(1)
+    expect(faults).toEqual([{ cut: 1, message: '“b” needs a viewpoint that is no longer there.' }])
+  })
+  it('what could not be saved is refused', () => {
+    const doc = withTwo()
+    expect(refusal(doc, { type: 'putReels', shots: [{ ...hold('a'), durationS: 0 } as ShotPart] })).toBe('out-of-range')
+    expect(refusal(doc, { type: 'putReels', shots: [{ ...hold('a'), name: ' ' }] })).toBe('empty-name')
+    expect(refusal(doc, { type: 'putReels', reels: [{ id: 't', name: 'T', rate: '25', cuts: [{ id: 'x', shotId: 'nobody', dissolveS: 0 }] }] })).toBe('out-of-range') // prettier-ignore
+  })
+  it('whatever is put, the schema takes, and it is filmed or refused in words (random journeys)', () => {
+    const viewpoint = fc.constantFrom('v0', 'v1', 'v2')
+    const time = fc.double({ min: 0.04, max: 60, noNaN: true })
+    const at = fc.tuple(fc.integer({ min: -9, max: 9 }), fc.integer({ min: -9, max: 9 }), fc.constant(1.6)) as fc.Arbitrary<Vec3> // prettier-ignore
+    const stop = fc.record({ id: fc.uuid(), station: at, holdS: fc.constantFrom(0, 2), look: fc.constantFrom(null, { bearingDeg: 20, tiltDeg: 1 }), speedMps: fc.double({ min: 0.05, max: 4, noNaN: true }) }) // prettier-ignore
+    const of = { id: fc.constantFrom('a', 'b', 'c'), name: fc.constant('Shot') }
+    const shot: fc.Arbitrary<ShotPart> = fc.oneof(
+      fc.record({ ...of, kind: fc.constant('hold' as const), viewpointId: viewpoint, durationS: time, creep: fc.double({ min: -0.5, max: 0.5, noNaN: true }) }),
+      fc.record({ ...of, kind: fc.constant('push' as const), fromId: viewpoint, toId: viewpoint, durationS: time, ease: fc.constantFrom('soft' as const, 'even' as const), holdsSize: fc.boolean() }),
+      fc.record({ ...of, kind: fc.constant('travel' as const), viewpointId: viewpoint, isClosed: fc.boolean(), gaze: fc.constantFrom({ kind: 'along' as const, aheadM: 1.5, tiltDeg: 0 }, { kind: 'stops' as const }, { kind: 'point' as const, point: [1, 1, 1] as Vec3 }), stops: fc.array(stop, { maxLength: 6 }) }),
+      fc.record({ ...of, kind: fc.constant('turntable' as const), viewpointId: viewpoint, pivot: at, turns: fc.double({ min: 0.1, max: 5, noNaN: true }), direction: fc.constantFrom(1 as const, -1 as const), durationS: time, pace: fc.constantFrom('loop' as const, 'soft' as const, 'swing' as const), distance: fc.constant([]), focal: fc.constant([{ at: 0, value: 1 }, { at: 1, value: 2 }]), heightM: fc.constant([]) }),
+    ) // prettier-ignore
+    fc.assert(
+      fc.property(fc.array(shot, { minLength: 1, maxLength: 6 }), (list) => {
+        const doc = list.reduce((d, s) => run(d, { type: 'putReels', shots: [s] }), withTwo())
+        expect(projectSchema.safeParse(doc).success).toBe(true)
+        const reel = { id: 'all', name: 'All', rate: '25', cuts: doc.shots!.map((s) => ({ id: s.id, shotId: s.id, dissolveS: 0.5 })) } as const // prettier-ignore
+        const film = reelOf(cutsOf(run(doc, { type: 'putReels', reels: [reel] }), reel, reading).cuts)
+        for (const f of film.faults) expect(f.message.length).toBeGreaterThan(10)
+        for (let i = 0; i <= 20; i++)
+          for (const { take, weight } of film.at((i / 20) * film.durationS)) {
+            const { station, bearingDeg, tiltDeg } = take.pose
+            expect([...station, bearingDeg, tiltDeg, take.lens.focalMm, take.ev, weight].every(Number.isFinite)).toBe(true) // prettier-ignore
+          }
+      }),
+      { numRuns: 60 },
+    )
+  })
+})
