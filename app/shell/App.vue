@@ -19,7 +19,7 @@ watchEffect(() => (window.document.documentElement.dataset['theme'] = view.theme
 <template>
   <!-- where the keyboard stands when another view has opened: before its first stop -->
   <span ref="start" class="visually-hidden start" tabindex="-1">{{ project.document?.name ?? 'Projects' }}</span>
-  <SkipLinks v-if="project.document && !$route.path.includes('/photograph')" />
+  <SkipLinks v-if="project.document && !/\/(photograph|walk)(\/|$)/.test($route.path)" />
   <div class="app">
     <HeaderBar />
     <RouterView />

@@ -18,7 +18,13 @@ const stage = useStage()
 const naming = ref(false)
 const route = useRoute()
 /** The trail and the models belong to the frame. */
-const isFrame = computed(() => !route.path.includes('/photograph'))
+const here = computed(() => /\/(photograph|walk)(\/|$)/.exec(route.path)?.[1] ?? 'frame')
+const isFrame = computed(() => here.value === 'frame')
+const VIEWS = [
+  { name: 'frame', label: 'Frame', path: '' },
+  { name: 'photograph', label: 'Photograph', path: '/photograph' },
+  { name: 'walk', label: 'Walk', path: '/walk' },
+] as const
 
 const saved = computed(() => {
   switch (project.saveState) {
@@ -87,14 +93,13 @@ const toggleTheme = (): void => void (view.theme = view.theme === 'day' ? 'night
       </button>
     </template>
     <nav v-if="project.document && project.id" class="views" aria-label="Views">
-      <RouterLink :to="`/project/${project.id}`" :class="{ on: isFrame }" :aria-current="isFrame ? 'page' : undefined"
-        >Frame</RouterLink
-      >
       <RouterLink
-        :to="`/project/${project.id}/photograph`"
-        :class="{ on: !isFrame }"
-        :aria-current="isFrame ? undefined : 'page'"
-        >Photograph</RouterLink
+        v-for="v in VIEWS"
+        :key="v.name"
+        :to="`/project/${project.id}${v.path}`"
+        :class="{ on: here === v.name }"
+        :aria-current="here === v.name ? 'page' : undefined"
+        >{{ v.label }}</RouterLink
       >
     </nav>
     <StillProgress />

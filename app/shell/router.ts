@@ -13,6 +13,7 @@ export const router = createRouter({
       children: [
         { path: '', component: () => import('../frame/FrameView.vue') },
         { path: 'photograph/:photoId?', component: () => import('../photograph/PhotographView.vue'), props: true },
+        { path: 'walk', component: () => import('../walk/WalkView.vue') },
       ],
     },
     { path: '/:rest(.*)*', component: () => import('./MissingView.vue') },

@@ -19,11 +19,15 @@ function show(fromS: number): void {
     <ul v-else data-testid="comfort">
       <li v-for="(f, i) in findings" :key="i" class="text">
         <span class="warn">{{ f.text }}</span>
-        <button class="plain there num" @click="show(f.fromS)">{{ f.fromS.toFixed(1) }} to {{ f.toS.toFixed(1) }} s</button>
+        <button class="plain there num" @click="show(f.fromS)">
+          {{ f.fromS.toFixed(1) }} to {{ f.toS.toFixed(1) }} s
+        </button>
       </li>
     </ul>
     <div class="buttons">
-      <button class="btn" :aria-expanded="charts" @click="charts = !charts">{{ charts ? 'Close the chart' : 'Chart of rates' }}</button>
+      <button class="btn" :aria-expanded="charts" @click="charts = !charts">
+        {{ charts ? 'Close the chart' : 'Chart of rates' }}
+      </button>
     </div>
     <MotionChart v-if="charts" />
   </section>

@@ -14,15 +14,16 @@ import { useFilm } from './film.ts'
 const box = ref<HTMLElement | null>(null)
 const canvas = ref<HTMLCanvasElement | null>(null)
 const { width, height } = useElementSize(box)
-const { shown, isPlaying } = useFilm()
+const { shown, isPlaying, fps } = useFilm()
 const stage = useStage()
 const outdoors = useOutdoors()
 const notices = useNotices()
 const view = useView()
 const RESTS_MS = 180
-/** Frames drawn, and asked for, since it plays. */
+/** Frames drawn since it plays, when it began, and the last of them, milliseconds. */
 const drawn = ref(0)
-const asked = ref(0)
+const begun = ref(0)
+const now = ref(0)
 
 const size = computed(() => {
   const frame = shown.value?.setup.frame
@@ -52,33 +53,40 @@ function request(moving: boolean): Promise<void> | null {
   ) // prettier-ignore
 }
 async function moving(): Promise<void> {
-  asked.value++
   isStale = isBusy
   if (isBusy) return
   isBusy = true
   try {
     await request(true)
     drawn.value++
+    now.value = performance.now()
   } catch (e) {
     notices.fail(e)
   } finally {
     isBusy = false
     if (isStale) void moving()
+    // the refined one comes after the last cheap one, never under it
+    else if (!isPlaying.value) void rested()
   }
 }
 const rested = useDebounceFn(() => {
-  if (!isPlaying.value) void request(false)?.catch((e: unknown) => notices.fail(e))
+  if (!isPlaying.value && !isBusy) void request(false)?.catch((e: unknown) => notices.fail(e))
 }, RESTS_MS)
 watch([() => shown.value?.take, size, () => stage.ready, () => stage.epoch, () => stage.lightEpoch], () => {
   void moving()
-  if (!isPlaying.value) void rested()
 }, { immediate: true, flush: 'post' }) // prettier-ignore
 watch(isPlaying, (plays) => {
-  drawn.value = asked.value = 0
+  drawn.value = 0
+  begun.value = now.value = performance.now()
   if (!plays) void rested()
 })
 /** Said only where it matters. */
-const left = computed(() => (isPlaying.value && asked.value > 20 && drawn.value < 0.7 * asked.value ? `1 frame of ${Math.round(asked.value / Math.max(1, drawn.value))} drawn; the time is right` : '')) // prettier-ignore
+const left = computed(() => {
+  const lastsS = (now.value - begun.value) / 1000
+  if (!isPlaying.value || lastsS < 1) return ''
+  const perS = drawn.value / lastsS
+  return perS < 0.9 * fps.value ? `draws ${perS.toFixed(perS < 10 ? 1 : 0)} of ${fps.value.toFixed(0)} frames a second; the time is right` : '' // prettier-ignore
+})
 onBeforeUnmount(() => {
   last++
   stage.stopPicture('picture')

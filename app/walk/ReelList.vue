@@ -6,17 +6,19 @@ import { addScaled, boxCentre } from '#core/math'
 import { RATES } from '#core/reel'
 import type { ReelPart, ShotPart, Viewpoint } from '#model'
 import { newTurntable, newWalk, reelOfViewpoints } from '#model/reel'
-import LateSelect from '../controls/late-select.ts'
+import { LateSelect } from '../controls/late-select.ts'
 import { centreOf } from '../stores/centres.ts'
 import { useNotices } from '../stores/notices.ts'
 import { newId, useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
+import { useExporting } from './exporting.ts'
 import { useFilm } from './film.ts'
 
 const project = useProject()
 const stage = useStage()
 const notices = useNotices()
 const { reels, part, reelId, cutId, reading, stop, go } = useFilm()
+const { csv, gltf } = useExporting()
 const naming = ref(false)
 const viewpoints = computed(() => project.document?.viewpoints ?? [])
 const nameOf = (base: string): string => {
@@ -69,7 +71,7 @@ function remove(): void {
   const { id, name } = part.value
   if (project.run({ type: 'removeReel', reelId: id })) notices.say(`“${name}” is taken out.`, 'plain', { label: 'Undo', run: project.undoOfThis() }) // prettier-ignore
 }
-const rates = Object.keys(RATES).map((r) => ({ value: r, label: `${r} frames a second` }))
+const rates = Object.keys(RATES).map((r) => ({ value: r, label: `${r} a second` }))
 const setRate = (rate: string): void => void (part.value && project.run({ type: 'putReels', reels: [{ ...part.value, rate: rate as ReelPart['rate'] }] })) // prettier-ignore
 </script>
 
@@ -89,7 +91,13 @@ const setRate = (rate: string): void => void (part.value && project.run({ type: 
           @keydown.esc.stop="naming = false"
           @blur="naming && rename($event)"
         />
-        <button v-else class="plain reel" :class="{ on: r.id === part?.id }" :aria-current="r.id === part?.id ? 'true' : undefined" @click="open(r.id)">
+        <button
+          v-else
+          class="plain reel"
+          :class="{ on: r.id === part?.id }"
+          :aria-current="r.id === part?.id ? 'true' : undefined"
+          @click="open(r.id)"
+        >
           {{ r.name }}
         </button>
       </li>
@@ -100,12 +108,36 @@ const setRate = (rate: string): void => void (part.value && project.run({ type: 
     </div>
     <label v-if="part" class="rate">
       <span class="quiet">Rate</span>
-      <LateSelect :model-value="part.rate" :options="rates" option-label="label" option-value="value" aria-label="Frames a second" size="small" @update:model-value="setRate" />
+      <LateSelect
+        :model-value="part.rate"
+        :options="rates"
+        option-label="label"
+        option-value="value"
+        aria-label="Frames a second"
+        size="small"
+        @update:model-value="setRate"
+      />
     </label>
+    <div v-if="part" class="buttons">
+      <button class="btn" title="The path as a table: one row a frame" @click="csv">Path as CSV</button>
+      <button class="btn" title="The path as a camera that moves" @click="gltf">as glTF</button>
+    </div>
     <h2>New</h2>
     <div class="buttons">
-      <button class="btn" title="Every viewpoint with a stand of its own, three seconds each, in their order" @click="ofAll('hold')">Hold each viewpoint</button>
-      <button class="btn" title="The camera goes from each viewpoint to the next and rests there" @click="ofAll('push')">Push from one to the next</button>
+      <button
+        class="btn"
+        title="Every viewpoint with a stand of its own, three seconds each, in their order"
+        @click="ofAll('hold')"
+      >
+        Hold each viewpoint
+      </button>
+      <button
+        class="btn"
+        title="The camera goes from each viewpoint to the next and rests there"
+        @click="ofAll('push')"
+      >
+        Push from one to the next
+      </button>
       <button class="btn" title="One walk that passes the viewpoints’ stations" @click="walk">Walk through them</button>
       <button class="btn" title="Once round, from the viewpoint recalled last" @click="turntable">Turntable</button>
     </div>
@@ -129,9 +161,13 @@ const setRate = (rate: string): void => void (part.value && project.run({ type: 
   width: calc(100% - 28px);
   font: inherit;
 }
+.rate > :last-child {
+  width: 100%;
+  min-width: 0;
+}
 .rate {
   display: grid;
-  grid-template-columns: 44px 1fr;
+  grid-template-columns: 36px minmax(0, 1fr);
   align-items: center;
   gap: 8px;
   padding: 4px 14px;

@@ -17,7 +17,11 @@ const ticks = computed(() => {
   const every = STEPS_S.find((s) => s * k.value >= 46) ?? 600
   const n = Math.floor(reel.value.durationS / every)
   return k.value > 0
-    ? Array.from({ length: n + 1 }, (_, i) => ({ x: i * every * k.value, text: `${i * every} s` }))
+    ? Array.from({ length: n + 1 }, (_, i) => ({
+        x: i * every * k.value,
+        text: `${i * every} s`,
+        isLast: i * every * k.value > width.value - 34,
+      }))
     : []
 })
 const shots = computed(() => new Map(project.document?.shots?.map((s) => [s.id, s])))
@@ -76,7 +80,9 @@ function key(e: KeyboardEvent): void {
         :title="m.text"
         :style="{ left: `${m.x}px`, width: `${m.w}px` }"
       />
-      <span v-for="t in ticks" :key="t.x" class="tick num" :style="{ left: `${t.x}px` }">{{ t.text }}</span>
+      <span v-for="t in ticks" :key="t.x" class="tick num" :class="{ last: t.isLast }" :style="{ left: `${t.x}px` }">{{
+        t.text
+      }}</span>
       <span v-if="k > 0" class="now" :style="{ left: `${timeS * k}px` }" />
     </div>
     <div class="blocks">
@@ -120,6 +126,12 @@ function key(e: KeyboardEvent): void {
   padding-left: 3px;
   pointer-events: none;
   white-space: nowrap;
+}
+.tick.last {
+  transform: translateX(-100%);
+  border-left: 0;
+  border-right: 1px solid var(--line-strong);
+  padding: 0 3px 0 0;
 }
 .mark {
   position: absolute;

@@ -66,24 +66,91 @@ const fault = computed(() => faults.value.find((f) => f.cut === at.value)?.messa
   <section v-if="shot && cut" aria-label="Shot" data-testid="shot">
     <h2>{{ KINDS[shot.kind] }}: {{ shot.name }}</h2>
     <p v-if="fault" class="text warn" role="status">{{ fault }}</p>
-    <NumberField v-if="timed" label="Lasts" suffix="s" :digits="2" :step="0.5" :min="0.04" :max="3600" :model-value="timed.durationS" @change="set({ durationS: $event })" />
-    <p v-else-if="lasts" class="text quiet">Lasts <b class="num">{{ (lasts.endS - lasts.startS).toFixed(2) }} s</b></p>
-    <NumberField v-if="hold" label="Creeps nearer" suffix="%" :digits="1" :step="1" :min="-50" :max="50" :model-value="hold.creep * 100" @change="set({ creep: $event / 100 })" />
+    <NumberField
+      v-if="timed"
+      label="Lasts"
+      suffix="s"
+      :digits="2"
+      :step="0.5"
+      :min="0.04"
+      :max="3600"
+      :model-value="timed.durationS"
+      @change="set({ durationS: $event })"
+    />
+    <p v-else-if="lasts" class="text quiet">
+      Lasts <b class="num">{{ (lasts.endS - lasts.startS).toFixed(2) }} s</b>
+    </p>
+    <NumberField
+      v-if="hold"
+      label="Creeps nearer"
+      suffix="%"
+      :digits="1"
+      :step="1"
+      :min="-50"
+      :max="50"
+      :model-value="hold.creep * 100"
+      @change="set({ creep: $event / 100 })"
+    />
     <template v-if="push">
       <ChoiceRow label="Pace" :options="EASES" :model-value="push.ease" @change="set({ ease: $event })" />
-      <label class="tick"><input type="checkbox" :checked="push.holdsSize" @change="set({ holdsSize: !push.holdsSize })" />the lens keeps the subject’s size</label>
+      <label class="tick"
+        ><input type="checkbox" :checked="push.holdsSize" @change="set({ holdsSize: !push.holdsSize })" />the lens keeps
+        the subject’s size</label
+      >
     </template>
     <template v-if="travel">
-      <NumberField label="Pace" suffix="m/s" :digits="2" :step="0.1" :min="0.05" :max="20" :model-value="speed" @change="setSpeed" />
+      <NumberField
+        label="Pace"
+        suffix="m/s"
+        :digits="2"
+        :step="0.1"
+        :min="0.05"
+        :max="20"
+        :model-value="speed"
+        @change="setSpeed"
+      />
       <ChoiceRow label="Looks" :options="GAZES" :model-value="gaze === 'stops' ? 'stops' : 'along'" @change="setGaze" />
-      <NumberField v-for="(s, i) in travel.stops" :key="s.id" :label="`Rest at ${i + 1}`" suffix="s" :digits="1" :step="0.5" :min="0" :max="600" :model-value="s.holdS" @change="setStop(i, $event)" />
+      <NumberField
+        v-for="(s, i) in travel.stops"
+        :key="s.id"
+        :label="`Rest at ${i + 1}`"
+        suffix="s"
+        :digits="1"
+        :step="0.5"
+        :min="0"
+        :max="600"
+        :model-value="s.holdS"
+        @change="setStop(i, $event)"
+      />
     </template>
     <template v-if="table">
       <ChoiceRow label="Pace" :options="PACES" :model-value="table.pace" @change="set({ pace: $event })" />
-      <ChoiceRow label="Goes" :options="WAYS" :model-value="`${table.direction}`" @change="set({ direction: Number($event) })" />
-      <NumberField label="Turns" :digits="2" :step="0.25" :min="0.01" :max="100" :model-value="table.turns" @change="set({ turns: $event })" />
+      <ChoiceRow
+        label="Goes"
+        :options="WAYS"
+        :model-value="`${table.direction}`"
+        @change="set({ direction: Number($event) })"
+      />
+      <NumberField
+        label="Turns"
+        :digits="2"
+        :step="0.25"
+        :min="0.01"
+        :max="100"
+        :model-value="table.turns"
+        @change="set({ turns: $event })"
+      />
     </template>
-    <NumberField label="Dissolves for" suffix="s" :digits="2" :step="0.25" :min="0" :max="60" :model-value="cut.dissolveS" @change="setCut({ dissolveS: $event })" />
+    <NumberField
+      label="Dissolves for"
+      suffix="s"
+      :digits="2"
+      :step="0.25"
+      :min="0"
+      :max="60"
+      :model-value="cut.dissolveS"
+      @change="setCut({ dissolveS: $event })"
+    />
     <div class="buttons">
       <button class="btn" :disabled="at <= 0" @click="order(-1)">Earlier</button>
       <button class="btn" :disabled="!part || at >= part.cuts.length - 1" @click="order(1)">Later</button>

@@ -28,12 +28,20 @@ export function createSaving(id: Ref<string | null>, document: Ref<ProjectDocume
   const { timer, save } = createTimes(async () => {
     while (isOpenUnsaved() && told.state.value !== 'conflict')
       if (!(await sending.once(id.value!, document.value!, again))) return
-    if (told.state.value !== 'conflict') told.state.value = 'saved'
+    if (told.state.value === 'conflict') return
+    await letGo()
+    if (isOpenUnsaved()) changed()
+    else told.state.value = 'saved'
   })
   const again = (): void => timer.in(RETRY_AFTER_MS)
 
+  /** What was kept may have been undone before it was sent: it must not come back. */
+  async function letGo(): Promise<void> {
+    await kept.rest()
+    if (id.value && !isOpenUnsaved()) await dropDraft(id.value)
+  }
   function changed(): void {
-    void kept.keep()
+    void (isOpenUnsaved() ? kept.keep() : letGo())
     if (told.state.value === 'conflict') return
     told.state.value = 'waiting'
     timer.in(SAVE_AFTER_MS)
