@@ -11,6 +11,7 @@ import { dragGaps, lensNumbers } from './live.ts'
 import { lens } from './lens.ts'
 import { match } from './match.ts'
 import { photograph } from './photo.ts'
+import { reels } from './reel.ts'
 import { cutPictures, sections } from './sections.ts'
 import { openThousand, refuseLong } from './storage.ts'
 import { bare, benchPage, median, ms, table, type Row } from './harness.ts'
@@ -107,6 +108,7 @@ for (const part of [
   lensNumbers,
   match,
   photograph,
+  reels,
   pickRay,
   million,
   memory,

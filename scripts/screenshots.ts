@@ -140,6 +140,18 @@ async function photograph(name: string): Promise<void> {
   await shot(name)
 }
 
+/** The hall's viewpoints as a reel, somewhere in it, with its rates. */
+async function walk(name: string): Promise<void> {
+  await page.goto(`${stand.server.url}/project/${DEMO_IDS.hall}/walk`)
+  await page.getByRole('button', { name: 'Push from one to the next' }).click()
+  await page.getByTestId('ruler').focus()
+  for (let i = 0; i < 7; i++) await page.keyboard.press('PageDown')
+  await page.getByRole('button', { name: 'Chart of rates' }).click()
+  await page.waitForTimeout(2000)
+  await page.locator('[data-testid=film-canvas][data-sample="16"]').waitFor({ timeout: 120_000 })
+  await shot(name)
+}
+
 await page.goto(`${stand.server.url}/project/${DEMO_IDS.lamp}`)
 await settled(page)
 await cover(DEMO_IDS.lamp, 'lamp.jpg')
@@ -240,16 +252,10 @@ await settled(page)
 await page.getByTestId('cell-frame').click()
 await page.waitForTimeout(400)
 await shot('frame-night')
-await page.getByTestId('cell-cut').click()
-await recall('Sectional perspective')
-await rested()
-await shot('sectional-night')
-// nothing cut in the photograph's model
-await page.getByRole('checkbox', { name: /all cuts on/ }).uncheck()
-await recall('Hall, east')
 await photograph('photograph-night')
 await theme('day')
 await photograph('photograph-day')
+await walk('walk-day')
 await page.goto(stand.server.url)
 await page.waitForTimeout(1200)
 await shot('projects-day')

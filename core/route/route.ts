@@ -90,13 +90,23 @@ function blended(from: Parabola | null, to: Parabola | null, p: Vec3, q: Vec3): 
 const PARTS = 24
 const NODES = [0, 0.5384693101056831, -0.5384693101056831, 0.906179845938664, -0.906179845938664] as const
 const WEIGHTS = [0.5688888888888889, 0.47862867049936647, 0.47862867049936647, 0.23692688505618908, 0.23692688505618908] as const // prettier-ignore
-const STEPS = 8
+
+/** Newton's steps; a miss this small, as a share of a part, is squared by the next one. */
+const MOST_STEPS = 12
+const NEARLY = 1e-6
 
 /** Metres from `a` to `b` of a leg's parameter. */
 function lengthOf(leg: (u: number) => Jet, a: number, b: number): number {
   let sum = 0
   for (let i = 0; i < NODES.length; i++) sum += WEIGHTS[i]! * length(leg((a + b) / 2 + ((b - a) / 2) * NODES[i]!).d)
   return (sum * (b - a)) / 2
+}
+
+/** The step of the parameter in a part that is `wholeM` long, so many metres from its beginning: a cubic through both ends by their paces. */
+function parameterAt(wantedM: number, wholeM: number, first: number, last: number): number {
+  const t = wantedM / wholeM
+  const [t2, t3] = [t * t, t * t * t]
+  return (t3 - 2 * t2 + t) * (wholeM / first) + (3 * t2 - 2 * t3) / PARTS + (t3 - t2) * (wholeM / last)
 }
 
 /** The route through stops, in their order; closed, it leads from the last to the first again. Cost linear in stops. */
@@ -140,6 +150,13 @@ function placesOf(
     const along = dot(d, dd) / v2
     return { point: p, way: scale(d, 1 / Math.sqrt(v2)), bend: scale(addScaled(dd, d, -along), 1 / v2) }
   }
+  // metres for a step of the parameter, at both ends of every part
+  const paces = new Float64Array(2 * (table.length - 1))
+  for (let k = 0; k + 1 < table.length; k++) {
+    const [leg, u] = [legs[Math.floor(k / PARTS)]!, (k % PARTS) / PARTS]
+    paces[2 * k] = length(leg(u).d)
+    paces[2 * k + 1] = length(leg(u + 1 / PARTS).d)
+  }
   return (alongM) => {
     const s = isClosed ? ((alongM % lengthM) + lengthM) % lengthM : alongM
     if (s <= 0 || s >= lengthM) {
@@ -156,11 +173,14 @@ function placesOf(
     const leg = legs[Math.floor(lo / PARTS)]!
     const from = (lo % PARTS) / PARTS
     const wanted = s - table[lo]!
-    let u = from + wanted / (table[hi]! - table[lo]!) / PARTS
-    for (let i = 0; i < STEPS; i++) {
+    if (wanted === 0) return told(leg(from))
+    // a cubic by the slopes at both ends is nearly right: one step of Newton makes it exact, two in a sharp bend
+    const wholeM = table[hi]! - table[lo]!
+    let u = from + parameterAt(wanted, wholeM, paces[2 * lo]!, paces[2 * lo + 1]!)
+    for (let i = 0; i < MOST_STEPS; i++) {
       const off = lengthOf(leg, from, u) - wanted
       u = Math.min(from + 1 / PARTS, Math.max(from, u - off / length(leg(u).d)))
-      if (Math.abs(off) < 1e-12 * lengthM) break
+      if (Math.abs(off) < NEARLY * wholeM) break
     }
     return told(leg(u))
   }
