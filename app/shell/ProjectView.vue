@@ -58,7 +58,7 @@ const openings = computed(() => {
   return w ? JSON.stringify(openedBy(w)?.cuts ?? null) : ''
 })
 watch(
-  sameList(() => [project.id, project.document?.working.look.sun, openings.value] as const),
+  sameList(() => [project.id, project.document?.working.look.sun, openings.value, stage.storeys] as const),
   ([id], [before]) =>
     id === before && project.working && stage.storeys.length > 0 && void stage.relight(project.working),
 )

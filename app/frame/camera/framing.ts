@@ -68,7 +68,7 @@ function useFloorBelow() {
   let last: Promise<unknown> = Promise.resolve()
   let lastFor: Vec3 | null = null
   watch(
-    sameList(() => [project.camera?.pose.station, stage.storeys] as const),
+    sameList(() => [project.camera?.pose.station, stage.storeys, project.shown] as const),
     async ([station]) => {
       const mine = ++asked
       lastFor = station ?? null

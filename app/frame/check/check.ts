@@ -55,8 +55,8 @@ export const useCheck = defineStore('check', () => {
     },
   )
   const key = () => {
-    const { working, eyeHeightM, checkLimits, people } = project.document ?? {}
-    return [working, project.isShowing, stage.storeys, subjectId.value, eyeHeightM, checkLimits, people] as const
+    const { working, eyeHeightM, checkLimits, people, objectSets, models } = project.document ?? {}
+    return [working, project.isShowing, stage.storeys, subjectId.value, eyeHeightM, checkLimits, people, objectSets, models] as const // prettier-ignore
   }
   watchDebounced(sameList(key), () => void look().catch((e: unknown) => notices.fail(e)), {
     debounce: REST_MS,

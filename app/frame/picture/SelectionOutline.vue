@@ -64,7 +64,7 @@ watchDebounced(
     props.height,
     stage.epoch,
     stage.placings,
-    project.shown.hidden,
+    project.shown,
   ]),
   () => void draw(),
   { debounce: 50, immediate: true, flush: 'post' },

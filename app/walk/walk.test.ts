@@ -1,0 +1,169 @@
+// @vitest-environment happy-dom
+import { mount, type VueWrapper } from '@vue/test-utils'
+import PrimeVue from 'primevue/config'
+import { defineComponent, h, nextTick } from 'vue'
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { aimAt, projectSchema, type ProjectDocument } from '#model'
+import { closeInMemory, openInMemory } from '../../tests/support/app.ts'
+import { useNotices } from '../stores/notices.ts'
+import { useProject } from '../stores/project.ts'
+import ComfortBox from './ComfortBox.vue'
+import { useFilm } from './film.ts'
+import ReelList from './ReelList.vue'
+import ShotPanel from './ShotPanel.vue'
+
+let view: VueWrapper
+let film: ReturnType<typeof useFilm>
+const doc = (): ProjectDocument => useProject().document!
+const said = (): string => useNotices().list.at(-1)?.text ?? ''
+/** All boxes of the view, without the picture. */
+const Boxes = defineComponent({
+  setup() {
+    film = useFilm()
+    return () => [h(ReelList), h(ShotPanel), h(ComfortBox)]
+  },
+})
+const press = async (text: string): Promise<void> => {
+  const found = view.findAll('button').filter((b) => b.text() === text)
+  if (found.length === 0) throw new Error(`no button “${text}”`)
+  await found[0]!.trigger('click')
+  await nextTick()
+}
+async function type(label: string, text: string): Promise<void> {
+  const id = view
+    .findAll('label')
+    .find((l) => l.text().startsWith(label))!
+    .attributes('for')!
+  const input = view.find(`[id="${id}"]`)
+  await input.setValue(text)
+  await input.trigger('keydown', { key: 'Enter' })
+  await nextTick()
+}
+function keepAll(): void {
+  const p = useProject()
+  for (const [i, x] of [1, 3, 5].entries()) {
+    p.run({ type: 'moveCamera', changes: { stand: aimAt([x, 1, 1.6], [x + 1, 3, 1.4]) }, label: 'Moved' })
+    p.run({ type: 'keepAsNew', id: `v${i}`, name: `View ${i}`, parts: ['stand', 'lens'] })
+  }
+}
+beforeEach(async () => {
+  await openInMemory()
+  view = mount(Boxes, { global: { plugins: [PrimeVue], stubs: { LateSelect: true } }, attachTo: document.body })
+})
+afterEach(async () => {
+  expect(projectSchema.safeParse(doc()).success).toBe(true)
+  view.unmount()
+  await closeInMemory()
+})
+
+describe('a first reel', () => {
+  it('needs viewpoints, which is said', async () => {
+    for (const name of ['Hold each viewpoint', 'Walk through them', 'Turntable']) {
+      await press(name)
+      expect(said()).toMatch(/Keep|keep/)
+    }
+    expect(doc().reels ?? []).toEqual([])
+  })
+  it('holds or pushes between all of them in one command, under a name of its own; undo takes it back', async () => {
+    keepAll()
+    await press('Hold each viewpoint')
+    await press('Hold each viewpoint')
+    expect(doc().reels!.map((r) => r.name)).toEqual(['Viewpoints', 'Viewpoints 2'])
+    expect(film.reel.value.durationS).toBe(9)
+    useProject().undoEdit()
+    expect(doc().reels).toHaveLength(1)
+    await press('Push from one to the next')
+    expect(film.part.value!.cuts).toHaveLength(5)
+    expect(film.part.value!.name).toBe('From one to the next')
+  })
+  it('is taken out with its shots, and undo brings both back', async () => {
+    keepAll()
+    await press('Walk through them')
+    expect([doc().reels!.length, doc().shots!.length]).toEqual([1, 1])
+    await press('Take out')
+    expect([doc().reels!.length, doc().shots!.length]).toEqual([0, 0])
+    expect(said()).toMatch(/“Walk” is taken out/)
+    useProject().undoEdit()
+    expect([doc().reels!.length, doc().shots!.length]).toEqual([1, 1])
+  })
+})
+
+describe('the moment', () => {
+  beforeEach(async () => {
+    keepAll()
+    await press('Push from one to the next')
+  })
+  it('shows what the shot does: the viewpoint at its place, its Setup with the take’s camera', () => {
+    expect(film.shown.value!.setup.stand.station).toEqual([1, 1, 1.6])
+    film.go(film.reel.value.durationS)
+    expect(film.shown.value!.setup.stand.station).toEqual([5, 1, 1.6])
+    const { exposure } = film.shown.value!.setup
+    expect(exposure.ev100).toBeCloseTo(doc().working.exposure.ev100, 9)
+    film.go(5)
+    const { station } = film.shown.value!.setup.stand
+    expect(station[0]).toBeGreaterThan(1)
+    expect(station[0]).toBeLessThan(3)
+  })
+  it('goes by frames, stays within the reel, and begins again where it ended', () => {
+    film.go(-4)
+    film.step(1)
+    expect(film.timeS.value).toBeCloseTo(1 / 25, 9)
+    film.go(1e6)
+    film.step(1)
+    expect(film.timeS.value).toBe(film.reel.value.durationS)
+    film.play()
+    expect([film.isPlaying.value, film.timeS.value]).toEqual([true, 0])
+    film.stop()
+  })
+  it('a viewpoint that is gone is told with the shot, and the rest has its own time', async () => {
+    const whole = film.reel.value.durationS
+    useProject().run({ type: 'deleteViewpoint', viewpointId: 'v1' })
+    await nextTick()
+    expect(film.faults.value).toHaveLength(3)
+    expect(film.reel.value.durationS).toBeLessThan(whole)
+    film.cutId.value = film.part.value!.cuts[film.faults.value[0]!.cut]!.id
+    await nextTick()
+    expect(view.find('[data-testid=shot]').text()).toMatch(/no longer there/)
+  })
+})
+
+describe('the shot at hand', () => {
+  beforeEach(async () => {
+    keepAll()
+    await press('Hold each viewpoint')
+  })
+  const names = (): string[] => film.part.value!.cuts.map((c) => doc().shots!.find((s) => s.id === c.shotId)!.name)
+  it('is put earlier and later, shown once more, and taken out', async () => {
+    await press('Later')
+    expect(names()).toEqual(['View 1', 'View 0', 'View 2'])
+    await press('Earlier')
+    expect(names()).toEqual(['View 0', 'View 1', 'View 2'])
+    await press('Once more')
+    expect(names()).toEqual(['View 0', 'View 0', 'View 1', 'View 2'])
+    expect(film.reel.value.durationS).toBe(12)
+  })
+  it('takes its numbers, and refuses what is none', async () => {
+    await type('Lasts', '5')
+    expect(film.reel.value.durationS).toBe(11)
+    await type('Lasts', '-1')
+    expect(film.reel.value.durationS).toBe(11)
+    await type('Dissolves for', '2')
+    expect(film.reel.value.durationS).toBe(9)
+    await type('Creeps nearer', '10')
+    expect(film.shot.value).toMatchObject({ kind: 'hold', creep: 0.1 })
+  })
+})
+
+describe('comfort', () => {
+  it('is told beside the reel and leads to its place', async () => {
+    keepAll()
+    const p = useProject()
+    p.run({ type: 'moveCamera', changes: { stand: aimAt([5, 1, 1.6], [0, -9, 1.6]) }, label: 'Moved' })
+    p.run({ type: 'keepAsNew', id: 'v3', name: 'Back', parts: ['stand', 'lens'] })
+    await press('Push from one to the next')
+    const found = view.find('[data-testid=comfort]')
+    expect(found.text()).toMatch(/Swings 1\d\d° in one go/)
+    await found.findAll('button')[0]!.trigger('click')
+    expect(film.timeS.value).toBeCloseTo(film.findings.value[0]!.fromS, 9)
+  })
+})
