@@ -16,9 +16,17 @@ const timed = computed(() => hold.value ?? push.value ?? table.value)
 const KINDS = { hold: 'Hold', push: 'Push', travel: 'Walk', turntable: 'Turntable' } as const
 const lasts = computed(() => reel.value.cuts.find((c) => part.value?.cuts[resolved.value?.places[c.index] ?? -1]?.id === cut.value?.id)) // prettier-ignore
 function set(changes: object): void {
+  const now = shot.value
   dragged.value = null
-  if (shot.value) project.run({ type: 'putReels', shots: [{ ...shot.value, ...changes } as ShotPart] })
+  if (now) project.run({ type: 'putReels', shots: [{ ...now, ...changes } as ShotPart] })
 }
+/** Listeners of a number: shown while it is dragged, one edit at the end. */
+const number = (make: (value: number) => object) => ({
+  change: (v: number) => set(make(v)),
+  live: (v: number) => void (dragged.value = { ...shot.value!, ...make(v) } as ShotPart),
+  settle: () => dragged.value && set(dragged.value),
+  cancel: () => void (dragged.value = null),
+})
 function setCut(changes: object): void {
   const p = part.value
   if (p && cut.value) project.run({ type: 'putReels', reels: [{ ...p, cuts: p.cuts.map((c) => (c.id === cut.value!.id ? { ...c, ...changes } : c)) }] }) // prettier-ignore
@@ -57,8 +65,8 @@ const GAZES = [{ value: 'along', label: 'along' }, { value: 'stops', label: 'as 
 const gaze = computed(() => travel.value?.gaze.kind ?? 'along')
 const setGaze = (kind: string): void => set({ gaze: kind === 'along' ? { kind, aheadM: 1.5, tiltDeg: 0 } : { kind } })
 const speed = computed(() => travel.value?.stops[0]?.speedMps ?? 1)
-const setSpeed = (speedMps: number): void => set({ stops: travel.value!.stops.map((s) => ({ ...s, speedMps })) })
-const setStop = (i: number, holdS: number): void => set({ stops: travel.value!.stops.map((s, k) => (k === i ? { ...s, holdS } : s)) }) // prettier-ignore
+const atSpeed = (speedMps: number) => ({ stops: travel.value!.stops.map((s) => ({ ...s, speedMps })) })
+const resting = (i: number, holdS: number) => ({ stops: travel.value!.stops.map((s, k) => (k === i ? { ...s, holdS } : s)) }) // prettier-ignore
 const fault = computed(() => faults.value.find((f) => f.cut === at.value)?.message ?? '')
 </script>
 
@@ -75,7 +83,7 @@ const fault = computed(() => faults.value.find((f) => f.cut === at.value)?.messa
       :min="0.04"
       :max="3600"
       :model-value="timed.durationS"
-      @change="set({ durationS: $event })"
+      v-on="number((durationS) => ({ durationS }))"
     />
     <p v-else-if="lasts" class="text quiet">
       Lasts <b class="num">{{ (lasts.endS - lasts.startS).toFixed(2) }} s</b>
@@ -89,7 +97,7 @@ const fault = computed(() => faults.value.find((f) => f.cut === at.value)?.messa
       :min="-50"
       :max="50"
       :model-value="hold.creep * 100"
-      @change="set({ creep: $event / 100 })"
+      v-on="number((v) => ({ creep: v / 100 }))"
     />
     <template v-if="push">
       <ChoiceRow label="Pace" :options="EASES" :model-value="push.ease" @change="set({ ease: $event })" />
@@ -107,7 +115,7 @@ const fault = computed(() => faults.value.find((f) => f.cut === at.value)?.messa
         :min="0.05"
         :max="20"
         :model-value="speed"
-        @change="setSpeed"
+        v-on="number(atSpeed)"
       />
       <ChoiceRow label="Looks" :options="GAZES" :model-value="gaze === 'stops' ? 'stops' : 'along'" @change="setGaze" />
       <NumberField
@@ -120,7 +128,7 @@ const fault = computed(() => faults.value.find((f) => f.cut === at.value)?.messa
         :min="0"
         :max="600"
         :model-value="s.holdS"
-        @change="setStop(i, $event)"
+        v-on="number((holdS) => resting(i, holdS))"
       />
     </template>
     <template v-if="table">
@@ -138,7 +146,7 @@ const fault = computed(() => faults.value.find((f) => f.cut === at.value)?.messa
         :min="0.01"
         :max="100"
         :model-value="table.turns"
-        @change="set({ turns: $event })"
+        v-on="number((turns) => ({ turns }))"
       />
     </template>
     <NumberField

@@ -7,6 +7,7 @@ import { aimAt, projectSchema, type ProjectDocument } from '#model'
 import { closeInMemory, openInMemory } from '../../tests/support/app.ts'
 import { useNotices } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
+import NumberField from '../controls/NumberField.vue'
 import ComfortBox from './ComfortBox.vue'
 import { useFilm } from './film.ts'
 import ReelList from './ReelList.vue'
@@ -141,6 +142,21 @@ describe('the shot at hand', () => {
     await press('Once more')
     expect(names()).toEqual(['View 0', 'View 0', 'View 1', 'View 2'])
     expect(film.reel.value.durationS).toBe(12)
+  })
+  it('shows a number while it is dragged; it is one edit at the end, and none when it is let go', async () => {
+    const field = view.findAllComponents(NumberField).find((f) => f.props('label') === 'Lasts')!
+    const before = doc()
+    field.vm.$emit('live', 6)
+    expect(film.reel.value.durationS).toBe(12)
+    expect(doc()).toBe(before)
+    field.vm.$emit('cancel', 3)
+    expect(film.reel.value.durationS).toBe(9)
+    field.vm.$emit('live', 8)
+    field.vm.$emit('settle')
+    await nextTick()
+    expect(film.reel.value.durationS).toBe(14)
+    useProject().undoEdit()
+    expect(doc().shots).toEqual(before.shots)
   })
   it('takes its numbers, and refuses what is none', async () => {
     await type('Lasts', '5')
