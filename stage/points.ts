@@ -51,6 +51,8 @@ interface Found {
   /** What the samples showed over the picture's mean, and how many of them showed the point. */
   readonly gathered: WebGLRenderTarget
   readonly map: PointsMap
+  /** Distances through the middle, by rows from below. */
+  readonly depths: Float32Array
   readonly list: BrightPoint[]
   /** Luminance that is left of a point in the samples. */
   readonly base: number
@@ -62,6 +64,8 @@ interface Found {
 }
 /** As many points are drawn. */
 const MOST = 600
+/** What is nearer than this share of a point's distance hides it. */
+const HIDES = 0.96
 
 export class PointsPass {
   private readonly gl: FullPasses
@@ -149,7 +153,8 @@ export class PointsPass {
     this.gl.renderer.setClearColor(0, 0)
     this.gl.renderer.clear(true, false, false)
     this.gl.renderer.setRenderTarget(null)
-    const f: Found = { size, found, gathered, list: [], base: first.base, map, samples: 0, of, drawn: null }
+    const depths = Float32Array.from({ length: size.width * size.height }, (_, i) => pixels[i * 4 + 3]!)
+    const f: Found = { size, found, gathered, list: [], base: first.base, map, depths, samples: 0, of, drawn: null }
     take(f, first, () => [0, 0])
     this.all.set(owner, f)
   }
@@ -171,7 +176,10 @@ export class PointsPass {
       return [lens[0] * r, lens[1] * r]
     }
     const more = brightPoints(pixels, size, (d) => Math.abs(discs(d)) * 2, f.map.knownBy(f.base, asideOf))
-    take(f, more, asideOf)
+    // what the middle would see just so is no new point: a glint on glass, whose depth is that of what lies behind
+    const list = more.list.filter((p) => isHidden(f, p, asideOf(p.core[0]!)))
+    const refused = [...more.refused, ...more.list.filter((p) => !list.includes(p)).flatMap((p) => p.core)]
+    take(f, { ...more, list, refused }, asideOf)
   }
   /** Whether a sample has a pixel as bright as a point that was not looked at yet. */
   private showsUnknown(f: Found, t: Targets, by: PointSample): boolean {
@@ -367,6 +375,16 @@ function take(f: Found, found: BrightPoints, asideOf: (index: number) => readonl
     else for (const i of p.core) f.map.refuse(i, asideOf(i))
   }
   for (const i of found.refused) f.map.refuse(i, asideOf(i))
+}
+/** Whether something nearer stands before a point for the middle of the lens, or it lies past the frame there. */
+function isHidden({ size, depths }: Found, p: BrightPoint, [ax, ay]: readonly [number, number]): boolean {
+  const [x, y] = [Math.floor(p.xPx - ax), Math.floor(p.yPx - ay)]
+  for (let v = y - 1; v <= y + 1; v++)
+    for (let u = x - 1; u <= x + 1; u++) {
+      if (u < 0 || v < 0 || u >= size.width || v >= size.height) return true
+      if (depths[v * size.width + u]! < p.distanceM * HIDES) return true
+    }
+  return false
 }
 /** The point that another one is a part of, which samples before did not see. */
 function goesOnFrom({ list, map }: Found, { core, distanceM }: BrightPoint): BrightPoint | null {
