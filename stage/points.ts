@@ -66,6 +66,8 @@ interface Found {
 const MOST = 600
 /** What is nearer than this share of a point's distance hides it. */
 const HIDES = 0.96
+/** A hidden point whose disc is wider than this share of the picture is too faint for its shape to be seen. */
+const WIDEST = 0.25
 
 export class PointsPass {
   private readonly gl: FullPasses
@@ -177,7 +179,8 @@ export class PointsPass {
     }
     const more = brightPoints(pixels, size, (d) => Math.abs(discs(d)) * 2, f.map.knownBy(f.base, asideOf))
     // what the middle would see just so is no new point: a glint on glass, whose depth is that of what lies behind
-    const list = more.list.filter((p) => isHidden(f, p, asideOf(p.core[0]!)))
+    const isWide = (p: BrightPoint): boolean => Math.abs(discs(p.distanceM)) * 2 > WIDEST * size.width
+    const list = more.list.filter((p) => !isWide(p) && isHidden(f, p, asideOf(p.core[0]!)))
     const refused = [...more.refused, ...more.list.filter((p) => !list.includes(p)).flatMap((p) => p.core)]
     take(f, { ...more, list, refused }, asideOf)
   }
