@@ -91,7 +91,6 @@ onBeforeUnmount(() => {
   last++
   stage.stopPicture('picture')
 })
-defineExpose({ canvas })
 </script>
 
 <template>
