@@ -204,7 +204,8 @@ export class Passes {
     this.lighting.uniforms['uFirst']!.value = index === 0 && SOFTENED.has(owner) ? 1 : 0
     renderer.setRenderTarget(t.lit)
     this.gl.full(this.lighting)
-    if (stage.prepare('clear')) renderer.render(stage.scene, this.eye)
+    t.hasClear = stage.prepare('clear')
+    if (t.hasClear) renderer.render(stage.scene, this.eye)
     if (look.shown.cuts.ghost && stage.cutting.isOn && owner !== 'around' && owner !== 'meter')
       this.ghost.draw(t.lit, this.eye, size)
     t.summed = index + 1

@@ -39,7 +39,7 @@ export class PointsMap {
   }
 
   /** Puts a point of a sample that saw it by `aside` from where the middle does; null where nothing of it lies here. */
-  put(point: BrightPoint, [ax, ay]: readonly [number, number]): BrightPoint | null {
+  put<T extends BrightPoint>(point: T, [ax, ay]: readonly [number, number]): T | null {
     const moved = (list: readonly number[]): number[] =>
       list
         .map((i) => this.at(i, -Math.round(ax), -Math.round(ay)))

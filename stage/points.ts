@@ -8,6 +8,7 @@ import {
   Camera as ThreeCamera,
   CustomBlending,
   DataTexture,
+  DataUtils,
   FloatType,
   GLSL3,
   HalfFloatType,
@@ -44,6 +45,13 @@ export interface PointSample {
   readonly lens: readonly [number, number]
   readonly axial: readonly [number, number]
 }
+/** A bright point, and how far the surface is that shows it: of the sun's image in glass, the glass. */
+interface ShownPoint extends BrightPoint {
+  readonly surfaceM: number
+}
+interface ShownPoints extends BrightPoints {
+  readonly list: readonly ShownPoint[]
+}
 interface Found {
   readonly size: Size
   /** Light and distance through the middle. */
@@ -53,7 +61,7 @@ interface Found {
   readonly map: PointsMap
   /** Distances through the middle, by rows from below. */
   readonly depths: Float32Array
-  readonly list: BrightPoint[]
+  readonly list: ShownPoint[]
   /** Luminance that is left of a point in the samples. */
   readonly base: number
   samples: number
@@ -75,11 +83,13 @@ export class PointsPass {
   private readonly find = fullPass(FOUND_FRAGMENT, {
     uSource: { value: null },
     uDepth: { value: null },
+    uGlint: { value: null },
     uAxial: { value: new Vector2() },
   })
   private readonly gatherPass = fullPass(GATHER_FRAGMENT, {
     uSource: { value: null },
     uDepth: { value: null },
+    uGlint: { value: null },
     uAxial: { value: new Vector2() },
     uPixel: { value: new Vector2() },
     uPoints2D: { value: null },
@@ -88,7 +98,7 @@ export class PointsPass {
     uMapped: { value: new Vector4() },
   })
   private readonly unknown = fullPass(UNKNOWN_FRAGMENT, {
-    ...Object.fromEntries(['uSource', 'uDepth', 'uPoints2D'].map((name) => [name, { value: null }])),
+    ...Object.fromEntries(['uSource', 'uDepth', 'uGlint', 'uPoints2D'].map((name) => [name, { value: null }])),
     uAxial: { value: new Vector2() },
     uPixel: { value: new Vector2() },
     uLeast: { value: 0 },
@@ -157,7 +167,7 @@ export class PointsPass {
     this.gl.renderer.setRenderTarget(null)
     const depths = Float32Array.from({ length: size.width * size.height }, (_, i) => pixels[i * 4 + 3]!)
     const f: Found = { size, found, gathered, list: [], base: first.base, map, depths, samples: 0, of, drawn: null }
-    take(f, first, () => [0, 0])
+    take(f, { ...first, list: this.onSurfaces(t, by, first.list) }, () => [0, 0])
     this.all.set(owner, f)
   }
 
@@ -178,10 +188,11 @@ export class PointsPass {
       return [lens[0] * r, lens[1] * r]
     }
     const more = brightPoints(pixels, size, (d) => Math.abs(discs(d)) * 2, f.map.knownBy(f.base, asideOf))
-    // what the middle would see just so is no new point: a glint on glass, whose depth is that of what lies behind
-    const isWide = (p: BrightPoint): boolean => Math.abs(discs(p.distanceM)) * 2 > WIDEST * size.width
-    const list = more.list.filter((p) => !isWide(p) && isHidden(f, p, asideOf(p.core[0]!)))
-    const refused = [...more.refused, ...more.list.filter((p) => !list.includes(p)).flatMap((p) => p.core)]
+    // what the middle would see just so is no new point
+    const isWide = (p: ShownPoint): boolean => Math.abs(discs(p.distanceM)) * 2 > WIDEST * size.width
+    const shown = this.onSurfaces(t, by, more.list)
+    const list = shown.filter((p) => !isWide(p) && isHidden(f, p, asideOf(p.core[0]!)))
+    const refused = [...more.refused, ...shown.filter((p) => !list.includes(p)).flatMap((p) => p.core)]
     take(f, { ...more, list, refused }, asideOf)
   }
   /** Whether a sample has a pixel as bright as a point that was not looked at yet. */
@@ -200,6 +211,17 @@ export class PointsPass {
     renderer.readRenderTargetPixels(this.blocks, 0, 0, width, height, told)
     renderer.setRenderTarget(null)
     return told.includes(255)
+  }
+  /** Points with the surfaces that show them. */
+  private onSurfaces(t: Targets, { size: { width, height } }: PointSample, list: readonly BrightPoint[]): ShownPoint[] {
+    if (list.length === 0 || !t.hasClear) return list.map((p) => ({ ...p, surfaceM: p.distanceM }))
+    const glints = new Uint16Array(width * height * 4)
+    this.gl.renderer.readRenderTargetPixels(t.lit, 0, 0, width, height, glints, undefined, 2)
+    const at = (i: number, channel: number): number => DataUtils.fromHalfFloat(glints[i * 4 + channel]!)
+    return list.map((p) => {
+      const of = p.core.find((i) => at(i, 2) > 0.5)
+      return { ...p, surfaceM: of === undefined ? p.distanceM : at(of, 2) / Math.max(at(of, 1), 1e-6) }
+    })
   }
   /** Light and distance of a sample, as rows from below. */
   private pixelsOf(t: Targets, by: PointSample, target: WebGLRenderTarget): Float32Array {
@@ -236,6 +258,7 @@ export class PointsPass {
   private set(pass: ShaderMaterial, t: Targets, { axial }: PointSample): void {
     pass.uniforms['uSource']!.value = t.lit.textures[0]
     pass.uniforms['uDepth']!.value = t.facts.depthTexture
+    pass.uniforms['uGlint']!.value = t.lit.textures[2]
     ;(pass.uniforms['uAxial']!.value as Vector2).set(...axial)
   }
 
@@ -308,14 +331,14 @@ export class PointsPass {
     const full = tile ? { width: camera.frame.widthPx, height: camera.frame.heightPx } : size
     const discs = discsOf(camera, blur, full)
     const n = f.list.length
-    const [place, light, disc] = [new Float32Array(n * 2), new Float32Array(n * 3), new Float32Array(n * 2)]
+    const [place, light, disc] = [new Float32Array(n * 2), new Float32Array(n * 3), new Float32Array(n * 3)]
     // pixels of the picture for each of those that the points were found in
     const areas = (full.width * full.height) / (f.size.width * f.size.height)
     const area = apertureArea(blur.shape)
     f.list.forEach((p, i) => {
       const r = discs(p.distanceM)
       place.set([p.xPx / f.size.width, p.yPx / f.size.height], i * 2)
-      disc.set([r, 1 / p.distanceM], i * 2)
+      disc.set([r, 1 / p.distanceM, 1 / p.surfaceM], i * 3)
       light.set(lights[i]!.map((v) => (v * areas) / (area * r * r)), i * 3) // prettier-ignore
     })
     this.mesh.geometry.dispose()
@@ -323,7 +346,7 @@ export class PointsPass {
     g.setAttribute('position', new BufferAttribute(new Float32Array([-1, -1, 0, 1, -1, 0, 1, 1, 0, -1, -1, 0, 1, 1, 0, -1, 1, 0]), 3)) // prettier-ignore
     g.setAttribute('aPlace', new InstancedBufferAttribute(place, 2))
     g.setAttribute('aLight', new InstancedBufferAttribute(light, 3))
-    g.setAttribute('aDisc', new InstancedBufferAttribute(disc, 2))
+    g.setAttribute('aDisc', new InstancedBufferAttribute(disc, 3))
     g.instanceCount = n
     this.mesh.geometry = g
   }
@@ -370,7 +393,7 @@ const floats = ({ width, height }: Size): WebGLRenderTarget =>
     ...{ minFilter: NearestFilter, magFilter: NearestFilter },
   })
 /** Adds points of a sample that stands so far beside the middle's picture at each of its pixels. */
-function take(f: Found, found: BrightPoints, asideOf: (index: number) => readonly [number, number]): void {
+function take(f: Found, found: ShownPoints, asideOf: (index: number) => readonly [number, number]): void {
   const before = f.list.length === 0 ? 0 : Math.max(...f.list.map((p) => p.of))
   for (const p of found.list) {
     const point = f.list.length < MOST ? f.map.put(p, asideOf(p.core[0]!)) : null
@@ -380,12 +403,12 @@ function take(f: Found, found: BrightPoints, asideOf: (index: number) => readonl
   for (const i of found.refused) f.map.refuse(i, asideOf(i))
 }
 /** Whether something nearer stands before a point for the middle of the lens, or it lies past the frame there. */
-function isHidden({ size, depths }: Found, p: BrightPoint, [ax, ay]: readonly [number, number]): boolean {
+function isHidden({ size, depths }: Found, p: ShownPoint, [ax, ay]: readonly [number, number]): boolean {
   const [x, y] = [Math.floor(p.xPx - ax), Math.floor(p.yPx - ay)]
   for (let v = y - 1; v <= y + 1; v++)
     for (let u = x - 1; u <= x + 1; u++) {
       if (u < 0 || v < 0 || u >= size.width || v >= size.height) return true
-      if (depths[v * size.width + u]! < p.distanceM * HIDES) return true
+      if (depths[v * size.width + u]! < p.surfaceM * HIDES) return true
     }
   return false
 }

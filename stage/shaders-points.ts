@@ -1,5 +1,16 @@
 // GLSL of bright points: found through the middle of the lens, gathered over the samples, drawn as the aperture's shape.
 
+/**
+ * Distance along the axis of what a pixel shows, metres: of the surface, or of the sun's image in the glass before it (see CLEAR_FRAGMENT).
+ */
+export const DISTANCE_PARS = /* glsl */ `
+uniform sampler2D uGlint;
+float distanceOf(float depth) { return depth >= 1.0 ? 1e6 : uAxial.y / (depth * 2.0 - 1.0 + uAxial.x); }
+float shownAt(vec2 at) {
+  vec4 glint = texture(uGlint, at);
+  return glint.b > 0.5 ? glint.b / max(glint.r, 1e-6) : distanceOf(texture(uDepth, at).r);
+}
+`
 /** Light and distance along the axis of a sample, to be read. */
 export const FOUND_FRAGMENT = /* glsl */ `
 in vec2 vUv;
@@ -7,10 +18,8 @@ out vec4 found;
 uniform sampler2D uSource;
 uniform highp sampler2D uDepth;
 uniform vec2 uAxial;
-void main() {
-  float depth = texture(uDepth, vUv).r;
-  found = vec4(texture(uSource, vUv).rgb, depth >= 1.0 ? 1e6 : uAxial.y / (depth * 2.0 - 1.0 + uAxial.x));
-}
+${DISTANCE_PARS}
+void main() { found = vec4(texture(uSource, vUv).rgb, shownAt(vUv)); }
 `
 
 /**
@@ -39,6 +48,7 @@ uniform highp sampler2D uDepth;
 uniform vec2 uAxial;
 uniform vec2 uPixel;
 ${POINT_PARS}
+${DISTANCE_PARS}
 void main() {
   vec2 point = texture(uPoints2D, vUv).rg;
   if (point.r <= 0.0) discard;
@@ -47,9 +57,7 @@ void main() {
   vec2 at = (floor((vUv - uMapped.xy) / uMapped.zw / uPixel + shiftOf(d)) + 0.5) * uPixel;
   if (any(lessThan(at, vec2(0.0))) || any(greaterThan(at, vec2(1.0)))) discard;
   vec3 c = texture(uSource, at).rgb;
-  float depth = texture(uDepth, at).r;
-  float there = depth >= 1.0 ? 1e6 : uAxial.y / (depth * 2.0 - 1.0 + uAxial.x);
-  float isSeen = abs(there - d) < 0.06 * d ? 1.0 : 0.0;
+  float isSeen = abs(shownAt(at) - d) < 0.06 * d ? 1.0 : 0.0;
   float l = luminanceOf(c);
   gathered = vec4(c * isSeen * max(0.0, 1.0 - uLensShift.z / max(l, 1e-6)), isSeen);
 }
@@ -66,6 +74,7 @@ uniform vec2 uAxial;
 uniform vec2 uPixel;
 uniform float uLeast;
 ${POINT_PARS}
+${DISTANCE_PARS}
 void main() {
   unknown = vec4(0.0);
   vec2 from = floor(gl_FragCoord.xy) * ${BLOCK}.0;
@@ -73,9 +82,7 @@ void main() {
     for (int x = 0; x < ${BLOCK}; x++) {
       vec2 at = (from + vec2(x, y) + 0.5) * uPixel;
       if (at.x > 1.0 || at.y > 1.0 || luminanceOf(texture(uSource, at).rgb) < uLeast) continue;
-      float depth = texture(uDepth, at).r;
-      float d = depth >= 1.0 ? 1e6 : uAxial.y / (depth * 2.0 - 1.0 + uAxial.x);
-      vec2 seen = texture(uPoints2D, mapOf(at - shiftOf(d) * uPixel)).rg;
+      vec2 seen = texture(uPoints2D, mapOf(at - shiftOf(shownAt(at)) * uPixel)).rg;
       if (seen.r + seen.g <= 0.0) unknown = vec4(1.0);
     }
 }
@@ -84,11 +91,11 @@ void main() {
 export const SPRITE_VERTEX = /* glsl */ `
 in vec2 aPlace;
 in vec3 aLight;
-// signed radius in pixels, inverse distance
-in vec2 aDisc;
+// signed radius in pixels, inverse distance, that of the surface which shows it
+in vec3 aDisc;
 out vec2 vOff;
 out vec3 vLight;
-out vec2 vDisc;
+out vec3 vDisc;
 out vec2 vPlace;
 uniform vec2 uSize;
 uniform vec4 uInFrame;
@@ -108,7 +115,7 @@ const STEPS = 40
 export const SPRITE_FRAGMENT = /* glsl */ `
 in vec2 vOff;
 in vec3 vLight;
-in vec2 vDisc;
+in vec3 vDisc;
 in vec2 vPlace;
 out vec4 colour;
 // light and distance through the middle of the lens, over the whole frame
@@ -136,15 +143,17 @@ float barrel(vec2 u, vec2 place) {
 }
 float hidden(vec2 u) {
   float from = vDisc.y;
-  float most = 3.0 * max(uFocus, from);
+  // only what is nearer than the surface hides what it shows
+  float near = vDisc.z;
+  float most = 3.0 * max(uFocus, near);
   // pixels that the ray goes in the middle's picture, for each part of inverse distance
   vec2 way = u * abs(vDisc.x) / max(abs(uFocus - from), 1e-6) * uPerFrame;
-  float step = (most - from) / float(${STEPS});
+  float step = (most - near) / float(${STEPS});
   for (int i = 0; i < ${STEPS}; i++) {
-    float w = from + step * (float(i) + 0.6);
+    float w = near + step * (float(i) + 0.6);
     float inverse = 1.0 / max(texture(uFound, vPlace + way * (w - from)).a, 1e-4);
     // the surface lies where the ray goes through in this step, and is not the point's own
-    if (inverse > from * 1.04 && inverse > w - step && inverse <= w + step) return 1.0;
+    if (inverse > near * 1.04 && inverse > w - step && inverse <= w + step) return 1.0;
   }
   return 0.0;
 }

@@ -1,7 +1,7 @@
 // GLSL of blur within one sample: what a lens sample stands for is a part of the aperture, so each point is spread by that part of its disc;
 // a picture of one sample is spread by all of it. Model: gathered by depth. A neighbour counts where its own spread reaches here, in
 // inverse proportion to its area; what lies behind reaches no farther than what it is behind of is blurred. Source: potmesil1981.
-import { POINT_PARS } from './shaders-points.ts'
+import { DISTANCE_PARS, POINT_PARS } from './shaders-points.ts'
 
 /** Places looked at in a sample of many, and in a picture of one. */
 export const SPREAD_TAPS = { some: 8, all: 28 } as const
@@ -22,12 +22,12 @@ uniform vec2 uPoints[${SPREAD_TAPS.all}];
 uniform int uTaps;
 uniform float uTurn;
 ${POINT_PARS}
+${DISTANCE_PARS}
 // cat's-eye: where the axis meets the frame, how far the rim stands aside; the sample's place on the lens, and all places
 uniform vec4 uCat;
 uniform vec2 uLens;
 uniform vec2 uPlaces[${MOST_PLACES}];
 uniform int uPlaceCount;
-float distanceOf(float depth) { return depth >= 1.0 ? 1e6 : uAxial.y / (depth * 2.0 - 1.0 + uAxial.x); }
 float radiusOf(float d) { return min(0.5 * uBlur.x * uBlur.z * abs(d - uBlur.y) / max(d, 1e-4), uBlur.w); }
 float noise(vec2 p) { return fract(52.9829189 * fract(dot(p, vec2(0.06711056, 0.00583715)))); }
 float depthAt(vec2 at) { return distanceOf(texture(uDepth, at).r); }
@@ -40,7 +40,7 @@ vec4 lightAt(vec2 at) {
   #ifdef POINTS
     float l = luminanceOf(c.rgb);
     if (l > uLensShift.z) {
-      vec2 place = uInFrame.xy + (at - shiftOf(depthAt(at)) * uPixel) * uInFrame.zw;
+      vec2 place = uInFrame.xy + (at - shiftOf(shownAt(at)) * uPixel) * uInFrame.zw;
       if (texture(uPoints2D, mapOf(place)).r > 0.0) c.rgb *= uLensShift.z / l;
     }
   #endif

@@ -48,6 +48,7 @@ export class SpreadPass {
     uSource: { value: null },
     uFlatSource: { value: null },
     uDepth: { value: null },
+    uGlint: { value: null },
     uPixel: { value: new Vector2() },
     uAxial: { value: new Vector3() },
     uBlur: { value: new Vector4() },
@@ -77,6 +78,7 @@ export class SpreadPass {
     u['uSource']!.value = lit.textures[0]
     u['uFlatSource']!.value = lit.textures[1]
     u['uDepth']!.value = facts.depthTexture
+    u['uGlint']!.value = lit.textures[2]
     ;(u['uPixel']!.value as Vector2).set(1 / size.width, 1 / size.height)
     ;(u['uAxial']!.value as Vector3).set(by.axial[0], by.axial[1], 0)
     const farPx = fullDisc(camera, blur, { widthPx: camera.frame.widthPx * perPx })

@@ -19,8 +19,11 @@ export type Owner = 'picture' | 'outside' | 'moving' | 'thumbnail' | 'still' | '
 export interface Targets {
   readonly size: string
   readonly facts: WebGLRenderTarget
+  /** Light; what is flat; the sun's images in clear things. */
   readonly lit: WebGLRenderTarget
   readonly sum: WebGLRenderTarget
+  /** Whether anything clear was drawn over the sample drawn last. */
+  hasClear: boolean
   summed: number
   /** Whether the sum holds the sample drawn last. */
   isAdded: boolean
@@ -60,13 +63,14 @@ export class TargetStore {
     facts.textures[1]!.type = HalfFloatType
     for (const t of facts.textures) t.colorSpace = LinearSRGBColorSpace
     const soft = { minFilter: LinearFilter, magFilter: LinearFilter } as const
-    const lit = new WebGLRenderTarget(width, height, { ...soft, type: HalfFloatType, depthBuffer: false, count: 2 })
+    const lit = new WebGLRenderTarget(width, height, { ...soft, type: HalfFloatType, depthBuffer: false, count: 3 })
     const sum = new WebGLRenderTarget(width, height, { ...near, type: FloatType, depthBuffer: false, count: 2 })
     const made = {
       size,
       facts,
       lit,
       sum,
+      hasClear: false,
       summed: 1,
       isAdded: true,
       key: '',

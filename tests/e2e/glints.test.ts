@@ -1,0 +1,81 @@
+// The sun in clear glass, out of focus: one crisp disc, as wide as the distance of the sun's image has it, which is not that of the glass.
+import { Readable } from 'node:stream'
+import type { Page } from 'playwright-core'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { poseOfStand, principalPointPx, type Camera } from '#core/camera'
+import type { Vec3 } from '#core/math'
+import { blurDiscMm } from '#core/optics'
+import { aimAt, newModel, newProject, type Setup } from '#model'
+import { Pen } from '../../scripts/demo-data/kit.ts'
+import { openStand, pictureAt, picturePixels, type Stand } from '../support/browser.ts'
+import { glbOf } from '../support/models.ts'
+
+let stand: Stand
+let page: Page
+beforeAll(async () => {
+  stand = await openStand({ demo: false })
+  page = await stand.page({ width: 1120, height: 560, samples: 32 })
+})
+afterAll(async () => {
+  expect(stand.errors).toEqual([])
+  await stand.end()
+})
+
+const SUN_DEG = 12
+const tan = Math.tan((SUN_DEG * Math.PI) / 180)
+
+/** Looks north at something clear before a dark wall, the sun behind one's back; focus at 1 m. */
+async function opened(clear: ReturnType<Pen['node']>, toward: Vec3, fNumber: number): Promise<Camera> {
+  const nodes = [new Pen('Wall').use('enamel').box(-9, 12, -6, 9, 12.2, 12, { bevel: 0 }).node(), clear]
+  const asset = await stand.server.assets.store({ body: Readable.from([Buffer.from(glbOf([{ name: 'Glass', children: nodes }]))]), mediaType: 'model/gltf-binary', fileName: 'glass.glb' }) // prettier-ignore
+  const models = [newModel({ id: 'm', name: 'glass.glb', sha256: asset.sha256, sizeBytes: asset.sizeBytes })]
+  const made = newProject({ name: 'Glass', subject: 'room', stand: aimAt([0, 0, 1], toward), models })
+  const { working: w } = made
+  const working: Setup = {
+    ...w,
+    lens: { ...w.lens, focalMm: 85, riseMm: 0, crossMm: 0 },
+    frame: { ...w.frame, widthPx: 600, heightPx: 400 },
+    focus: { ...w.focus, on: true, fNumber, mode: { kind: 'distance', distanceM: 1 } },
+    exposure: { ...w.exposure, mode: 'direct', ev100: 16, outsideEv100: 16, tone: 'linear' },
+    look: { ...w.look, sun: { ...w.look.sun, on: true, bearingDeg: 180, elevationDeg: SUN_DEG } },
+  }
+  const { id } = await stand.server.projects.create({ ...made, working })
+  await page.goto(`${stand.server.url}/project/${id}`)
+  await pictureAt(page, 'all')
+  await page.getByTestId('cell-focus').click()
+  return { pose: poseOfStand(working.stand), lens: working.lens, frame: working.frame }
+}
+const toldPx = async (): Promise<[number, number]> => {
+  const told = await page.getByTestId('points-told').textContent()
+  const [, least, most = least] = /(\d+)(?: to (\d+))? px/.exec(told!)!
+  return [Number(least), Number(most)]
+}
+const discPx = (camera: Camera, fNumber: number, distanceM: number): number =>
+  blurDiscMm({ focalMm: 85, fNumber, focusM: 1, distanceM }) * principalPointPx(camera).pxPerMm
+
+describe('the sun in glass', () => {
+  it('in a pane it lies as far away as the sun, however near the pane is, and nothing behind the pane hides it', async () => {
+    const pane = new Pen('Pane').use('window glass').box(-3, 4, -2, 3, 4.006, 4, { bevel: 0 }).node()
+    const camera = await opened(pane, [0, 4, 1 + 4 * tan], 2)
+    // a place on the pane, or on the wall behind it, would have 49 or 60 px
+    const [least, most] = await toldPx()
+    for (const px of [least, most]) expect(Math.abs(px - discPx(camera, 2, 1e6))).toBeLessThan(1)
+    const { width, height, data } = await picturePixels(page)
+    const radius = ((least / 2) * width) / 600
+    const at = (x: number, y: number): number => data[(Math.round(height / 2 + y) * width + Math.round(width / 2 + x)) * 4 + 1]! // prettier-ignore
+    for (let a = 0; a < 360; a += 15) {
+      const [c, s] = [Math.cos((a * Math.PI) / 180), Math.sin((a * Math.PI) / 180)]
+      expect(at(c * radius * 0.6, s * radius * 0.6), `${a} degrees`).toBeGreaterThan(250)
+      expect(at(c * radius * 2.8, s * radius * 2.8), `${a} degrees`).toBeLessThan(225)
+    }
+  }, 90_000)
+  it('in a ball it lies half of the radius behind its surface, in its far side as much before that', async () => {
+    const [away, r] = [4, 0.8]
+    const ball = new Pen('Ball').use('window glass').ball([0, away, 1], r, 192).node()
+    const camera = await opened(ball, [0, away, 1.05], 1)
+    // paraxial images of a mirror that is bent (closed form); the surfaces themselves would have 90 and 104 px
+    const [least, most] = await toldPx()
+    expect(Math.abs(least - discPx(camera, 1, away - r / 2))).toBeLessThan(1.5)
+    expect(Math.abs(most - discPx(camera, 1, away + r / 2))).toBeLessThan(1.5)
+  }, 90_000)
+})
