@@ -154,8 +154,8 @@ const shadowTop = computed(() => {
     <g v-for="m in measures" :key="m.id" class="measure" :class="{ on: chosen?.id === m.id }">
       <path class="case" :d="m.d" />
       <path class="thin" :d="m.d" />
-      <text class="case-text" :x="m.at[0] + 6" :y="m.at[1] + 14">{{ m.text }}</text>
-      <text :x="m.at[0] + 6" :y="m.at[1] + 14">{{ m.text }}</text>
+      <text class="case-text" :x="m.at[0] + 6" :y="m.at[1] - 7">{{ m.text }}</text>
+      <text :x="m.at[0] + 6" :y="m.at[1] - 7">{{ m.text }}</text>
     </g>
     <g v-if="scale" class="measure">
       <path class="case" :d="scale.d" />

@@ -131,7 +131,7 @@ function drop(e: DragEvent): void {
             @change="measuresOn = measuresOn === 'model' ? 'ground' : 'model'"
           />From the model</label
         >
-        <span class="hint quiet" :title="hint">{{ photo ? hint : '' }}</span>
+        <p class="hint quiet">{{ photo ? hint : '' }}</p>
       </div>
       <div class="sheets" :class="{ two: isBeside }">
         <PhotoSheet v-if="photo" />
@@ -206,13 +206,10 @@ main {
   margin: 0;
 }
 .hint {
-  flex: 1;
-  min-width: 120px;
-  width: 0;
-  overflow: hidden;
-  text-overflow: ellipsis;
+  flex-basis: 100%;
+  white-space: normal;
   font-size: 11.5px;
-  margin-left: 6px;
+  margin: 1px 0 0;
 }
 .sheets {
   display: grid;
@@ -231,9 +228,6 @@ main {
 @media (max-width: 1100px) {
   .view {
     grid-template-columns: 190px minmax(0, 1fr) 260px;
-  }
-  .hint {
-    display: none;
   }
 }
 </style>

@@ -161,6 +161,7 @@ describe('with the camera found', () => {
     pick.mockResolvedValueOnce(hit([1, 1, 0.75]))
     await picks.chooseAt([1500, 1000], false)
     expect(useView().selection).toEqual(['room/Set/Table'])
+    expect(tools.overlay.value).toBe('chosen')
     pick.mockResolvedValueOnce(hit([3, 1, 0.4], 'room/Set/Bench'))
     await picks.chooseAt([1600, 1000], true)
     expect(useView().selection).toEqual(['room/Set/Table', 'room/Set/Bench'])

@@ -2,11 +2,13 @@
 import { createSharedComposable } from '@vueuse/core'
 import { computed } from 'vue'
 import { lengthAlong, type LengthTold } from '#core/match'
-import type { Result } from '#core/base'
+import { formatWithSigma, type Result } from '#core/base'
 import { bundleDirection } from '#model/photo'
+import { useProject } from '../stores/project.ts'
 import { useMatch } from './match.ts'
 
 function measures() {
+  const project = useProject()
   const { match, solved } = useMatch()
   /** The ground that lengths begin on: where the scale lies. */
   const groundM = computed(() => match.value?.scale?.at[2] ?? 0)
@@ -36,7 +38,7 @@ function measures() {
       const t = told.value.get(m.id)
       out.set(
         m.id,
-        !t ? 'no scale yet' : t.ok ? `${t.value.lengthM.toFixed(3)} ± ${t.value.sdM.toFixed(3)} m` : t.message,
+        !t ? 'no scale yet' : t.ok ? formatWithSigma(t.value.lengthM, t.value.sdM, project.document?.unit ?? 'm') : t.message,
       )
     }
     return out

@@ -57,7 +57,7 @@ function picks() {
 /** What the camera found meets in the model. */
 function createMeeting() {
   const { camera } = useMatch()
-  const { measuresOn } = usePhotoTools()
+  const { measuresOn, overlay } = usePhotoTools()
   const project = useProject()
   const stage = useStage()
   const notices = useNotices()
@@ -82,6 +82,8 @@ function createMeeting() {
     if (!id) view.selection = more ? now : []
     else if (!more) view.selection = [id]
     else view.selection = now.includes(id) ? now.filter((x) => x !== id) : [...now, id]
+    // what is chosen is seen by itself where nothing lies over the photograph yet
+    if (id && overlay.value === 'none') overlay.value = 'chosen'
   }
   return { surfaceAt, chooseAt }
 }

@@ -5,9 +5,9 @@ import type { Vec3 } from '#core/math'
 import { useMatch } from './match.ts'
 
 export const TOOLS = [
-  { name: 'line', label: 'Lines', key: '1', hint: 'Drag along an edge of the building that runs in the chosen direction; Shift-click puts one more place on a line that the lens bends' },
+  { name: 'line', label: 'Lines', key: '1', hint: 'Drag along an edge that runs in the chosen direction; Shift-click adds a place to a line that the lens bends' },
   { name: 'pair', label: 'Points', key: '2', hint: 'Click a corner in the model, then the same corner in the photograph' },
-  { name: 'scale', label: 'Scale', key: '3', hint: 'Drag along an edge whose length you know, or click the ground where the eye height is counted from; or click an edge of the model first' },
+  { name: 'scale', label: 'Scale', key: '3', hint: 'Drag along an edge of known length, click the ground under the eye, or click an edge of the model, then drag along it' },
   { name: 'measure', label: 'Measure', key: '4', hint: 'Drag along an edge of the chosen direction: its length, with its plus and minus' },
   { name: 'mask', label: 'Mask', key: '5', hint: 'Click round what stands before the model; Enter closes it' },
   { name: 'sun', label: 'Sun', key: '6', hint: 'Click the top of something in the model, then the tip of its shadow' },

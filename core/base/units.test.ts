@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { formatLength, parseQuantity, seededRandom, sinDeg, wrapBearingDeg } from './index.ts'
+import { formatLength, formatWithSigma, parseQuantity, seededRandom, sinDeg, wrapBearingDeg } from './index.ts'
 
 const metres = (text: string, unit: 'm' | 'mm' | 'cm' | 'ft-in' = 'm') => {
   const r = parseQuantity(text, 'length', unit)
@@ -47,6 +47,18 @@ describe('parseQuantity', () => {
   })
 })
 
+describe('formatWithSigma', () => {
+  // GUM (JCGM 100:2008) 7.2.6: a plus and minus has two digits, the value as many decimals
+  it.each([
+    [1.4036, 0.0042, 'm', '1.4036 ± 0.0042 m'],
+    [0.13812, 0.00031, 'mm', '138.12 ± 0.31 mm'],
+    [12.34567, 0.118, 'm', '12.35 ± 0.12 m'],
+    [12.34567, 0.118, 'mm', '12346 ± 118 mm'],
+    [0.5, 3e-9, 'm', '0.500000 ± 0.000000 m'],
+    [2, 0, 'cm', '200.0000 ± 0.0000 cm'],
+    [3, 0.0254, 'ft-in', `9'10 1/8" ± 1.0"`],
+  ] as const)('%d m, sigma %d, in %s is %s', (v, sd, unit, text) => expect(formatWithSigma(v, sd, unit)).toBe(text)) // prettier-ignore
+})
 describe('formatLength', () => {
   it.each([
     [1.58, 'm', '1.58'],

@@ -157,6 +157,19 @@ export function formatLength(metres: number, unit: LengthUnit): string {
   return `${metres < 0 && sixteenths > 0 ? '-' : ''}${feet}'${inches}${num ? ` ${num}/${den}` : ''}"`
 }
 
+/**
+ * A length and its plus and minus (one sigma, metres, at least nought) with the unit: as many digits as give the plus and minus two that
+ * mean something (GUM 7.2.6), up to a micrometre. Feet and inches have theirs in decimal inches.
+ */
+export function formatWithSigma(metres: number, sigmaM: number, unit: LengthUnit): string {
+  const perM = { m: 1, cm: 100, mm: 1000, 'ft-in': 1 / 0.0254 }[unit]
+  const sigma = sigmaM * perM
+  const most = Math.max(0, Math.round(Math.log10(1e6 / perM)))
+  const digits = sigma > 0 ? Math.min(most, Math.max(0, 1 - Math.floor(Math.log10(sigma)))) : most
+  const spread = sigma.toFixed(digits)
+  return unit === 'ft-in' ? `${formatLength(metres, unit)} ± ${spread}"` : `${(metres * perM).toFixed(digits)} ± ${spread} ${unit}`
+}
+
 /** Hundredths; below them tenths of a millimetre, unless those are nought too. */
 function metreText(metres: number): string {
   const fine = Math.abs(metres) < 0.0095 ? metres.toFixed(4) : metres.toFixed(2)
