@@ -37,12 +37,13 @@ export const LAYERS = {
 
 /** Rooms of `app/` -> what below them they may import; arrows go down only. */
 export const ROOMS = {
-  shell: ['projects', 'bring', 'frame', 'photograph', 'walk', 'actions', 'controls', 'stores', 'api', 'text'],
+  shell: ['projects', 'bring', 'frame', 'photograph', 'walk', 'drawings', 'actions', 'controls', 'stores', 'api', 'text'],
   projects: ['bring', 'controls', 'stores', 'api', 'text'],
-  frame: ['bring', 'actions', 'controls', 'stores', 'api', 'text'],
+  frame: ['bring', 'drawings', 'actions', 'controls', 'stores', 'api', 'text'],
   photograph: ['bring', 'actions', 'controls', 'stores', 'api', 'text'],
-  walk: ['actions', 'controls', 'stores', 'api', 'text'],
+  walk: ['drawings', 'actions', 'controls', 'stores', 'api', 'text'],
   bring: ['controls', 'stores', 'api', 'text'],
+  drawings: ['controls', 'stores', 'api', 'text'],
   actions: ['controls', 'stores', 'text'],
   controls: ['text'],
   stores: ['api', 'text'],

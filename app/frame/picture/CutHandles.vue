@@ -7,7 +7,7 @@ import { cutHandles, heldAlong, type CutHandle } from '#core/section'
 import { useStage } from '../../stores/stage.ts'
 import { useCuts } from '../cuts/cuts.ts'
 import { keyOf, placeOf, useCutDrag, type Grip } from '../cuts/cut-drag.ts'
-import DragHandle from '../strips/DragHandle.vue'
+import DragHandle from '../../drawings/DragHandle.vue'
 
 const props = defineProps<{ camera: Camera; width: number; height: number }>()
 const stage = useStage()

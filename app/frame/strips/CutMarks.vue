@@ -7,7 +7,7 @@ import { useStage } from '../../stores/stage.ts'
 import { useCuts } from '../cuts/cuts.ts'
 import { useCutLine } from '../cuts/cut-line.ts'
 import { keyOf, placeOf, useCutDrag, type Grip } from '../cuts/cut-drag.ts'
-import DragHandle from './DragHandle.vue'
+import DragHandle from '../../drawings/DragHandle.vue'
 
 const props = defineProps<{
   /** The way the drawing looks. */

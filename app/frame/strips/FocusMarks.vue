@@ -8,7 +8,7 @@ import { useProject } from '../../stores/project.ts'
 import { useFocus } from '../focus/focus.ts'
 import { useFocusSnaps } from '../focus/focus-snaps.ts'
 import { useView } from '../../stores/view.ts'
-import DragHandle from './DragHandle.vue'
+import DragHandle from '../../drawings/DragHandle.vue'
 
 const props = defineProps<{
   /** The picture's way across that is seen in this drawing: its right in Plan, its up in Side. */

@@ -6,7 +6,7 @@ import type { Command } from '#model'
 import { useSelection } from '../selection/selection.ts'
 import { useProject } from '../../stores/project.ts'
 import { signed } from '../../text/short.ts'
-import DragHandle from './DragHandle.vue'
+import DragHandle from '../../drawings/DragHandle.vue'
 
 const props = defineProps<{
   toPx: (p: Vec3) => { x: number; y: number }

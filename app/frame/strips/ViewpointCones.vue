@@ -9,7 +9,7 @@ import { newStamp, useProject } from '../../stores/project.ts'
 import { useView } from '../../stores/view.ts'
 import FramingThumb from '../thumbs/FramingThumb.vue'
 import { shownBy } from '../thumbs/thumbs.ts'
-import { coneOf } from './cones.ts'
+import { coneOf } from '../../drawings/cones.ts'
 import { CONE_LETTERS, placedLabels, shortened, type LabelBox } from '../../controls/labels.ts'
 
 const props = defineProps<{

@@ -17,7 +17,7 @@ import { dot, sub, type Vec3 } from '#core/math'
 import { centreOf } from '../../stores/centres.ts'
 import { useProject } from '../../stores/project.ts'
 import { signed } from '../../text/short.ts'
-import DragHandle from './DragHandle.vue'
+import DragHandle from '../../drawings/DragHandle.vue'
 
 const props = defineProps<{
   across: Across

@@ -12,7 +12,7 @@ import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
 import { usePlanDrags } from './plan-drags.ts'
 import { useSideDrags } from './side-drags.ts'
-import type { Strip } from './strip.ts'
+import type { Strip } from '../../drawings/strip.ts'
 
 /** Plan at 50 px a metre, north up; Side looking north, x to the right, height up: the same page. */
 const PX = 50

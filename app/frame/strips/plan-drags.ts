@@ -9,7 +9,7 @@ import { useProject } from '../../stores/project.ts'
 import { useDragEnd } from './ending.ts'
 import { usePlanPress, type PlanDrag } from './plan-press.ts'
 import { useSnapping } from './snapping.ts'
-import type { Strip } from './strip.ts'
+import type { Strip } from '../../drawings/strip.ts'
 
 export function usePlanDrags(strip: Strip, storey: ComputedRef<Storey | null>, cutZ: ComputedRef<number | null>) {
   const project = useProject()

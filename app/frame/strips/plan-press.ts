@@ -9,7 +9,7 @@ import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
 import { usePicking } from '../straighten/picking.ts'
 import type { Snapping } from './snapping.ts'
-import type { Strip } from './strip.ts'
+import type { Strip } from '../../drawings/strip.ts'
 
 /** What is dragged on Plan now. */
 export type PlanDrag = '' | 'station' | 'alone' | 'aim' | 'edge' | 'stand'

@@ -11,7 +11,7 @@ import { useView } from '../../stores/view.ts'
 import { usePicking } from '../straighten/picking.ts'
 import { useDragEnd } from './ending.ts'
 import { useSnapping, type Snapping } from './snapping.ts'
-import type { Strip } from './strip.ts'
+import type { Strip } from '../../drawings/strip.ts'
 
 type SideDrag = '' | 'eye' | 'aim' | 'stand'
 

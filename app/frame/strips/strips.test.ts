@@ -10,7 +10,7 @@ import { cameraOf } from '../../../tests/support/cameras.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
-import { coneOf } from './cones.ts'
+import { coneOf } from '../../drawings/cones.ts'
 import PlacingHandle from './PlacingHandle.vue'
 import ViewpointCones from './ViewpointCones.vue'
 

@@ -10,7 +10,7 @@ import {
   IconPlus,
 } from '@tabler/icons-vue'
 import { onMounted, useTemplateRef } from 'vue'
-import { useView } from '../../stores/view.ts'
+import { useView } from '../stores/view.ts'
 
 const view = useView()
 defineProps<{

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // A handle of constant size on a strip: 24 px to hit, dragged or nudged by arrow keys, its number shown at the pointer.
-import OverlayChip from '../../controls/OverlayChip.vue'
-import { startDrag } from '../../controls/drag.ts'
+import OverlayChip from '../controls/OverlayChip.vue'
+import { startDrag } from '../controls/drag.ts'
 
 defineProps<{
   x: number

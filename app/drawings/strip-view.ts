@@ -4,10 +4,10 @@ import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 import { projectPoint, rayThrough } from '#core/camera'
 import { parallelCamera, parallelFit, roundLength } from '#core/framing'
 import { boxCorners, distance, type Box, type Vec3 } from '#core/math'
-import { startDrag } from '../../controls/drag.ts'
-import { useStage } from '../../stores/stage.ts'
+import { startDrag } from '../controls/drag.ts'
+import { useStage } from '../stores/stage.ts'
 import type { StripOptions } from './strip-options.ts'
-import { sameList } from '../../controls/same-list.ts'
+import { sameList } from '../controls/same-list.ts'
 
 const MARGIN = 0.06
 const WHEEL_STEP = 1.2

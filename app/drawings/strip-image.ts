@@ -2,13 +2,13 @@
 import { watchDebounced } from '@vueuse/core'
 import { computed, onMounted, shallowRef, type Ref } from 'vue'
 import { type Camera, widthOfView } from '#core/camera'
-import { holdImage, lastImage } from '../../controls/last-image.ts'
-import { useProject } from '../../stores/project.ts'
-import { useStage } from '../../stores/stage.ts'
-import { useView } from '../../stores/view.ts'
+import { holdImage, lastImage } from '../controls/last-image.ts'
+import { useProject } from '../stores/project.ts'
+import { useStage } from '../stores/stage.ts'
+import { useView } from '../stores/view.ts'
 import type { StripView } from './strip-view.ts'
 import type { StripOptions } from './strip-options.ts'
-import { sameList } from '../../controls/same-list.ts'
+import { sameList } from '../controls/same-list.ts'
 
 function put(el: HTMLCanvasElement, bitmap: ImageBitmap): void {
   el.width = bitmap.width
