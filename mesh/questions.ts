@@ -9,13 +9,14 @@ import { shiftedShown, type Shown, type Sight } from '#core/section'
 import { nodesInBand, type Band } from './band.ts'
 import type { CutFace } from './cut-faces.ts'
 import { clearAt, type ClearAt } from './clear.ts'
+import { clearances } from './clearance.ts'
 import { cutFacts, type PlaneFacts } from './cut-facts.ts'
 import { enclosed, underSky } from './enclosure.ts'
 import { pickFeature, type FeatureHit } from './features.ts'
 import { roomAt, type RoomBox } from './room.ts'
 import type { MeshScene } from './scene.ts'
 import type { Hit } from './shifted.ts'
-import { freeWay, walkStep, type Walked } from './walk.ts'
+import { eyeHeights, freeWay, walkStep, type Walked } from './walk.ts'
 
 /** A scene and where its own origin lies in the world. */
 export interface Placed {
@@ -77,6 +78,12 @@ export const QUESTIONS = {
       groundM: w.groundM === null ? null : w.groundM + at.origin[2],
     }
   },
+  /** Heights of the eye along a way, over the floor of each place; null over nothing. */
+  eyeHeights: (at: Placed, places: readonly Vec3[], eyeHeightM: number, shown: Shown): readonly (number | null)[] =>
+    eyeHeights(at.scene, places.map((p) => shiftedPoint(p, away(at.origin))), { eyeHeightM, shown: shownHere(shown, at) }).map((h) => (h === null ? null : h + at.origin[2])), // prettier-ignore
+  /** Metres from each place to the nearest thing, at most `farM`. */
+  clearances: (at: Placed, places: Float64Array, farM: number, shown: Shown): Float32Array =>
+    clearances(at.scene, places, at.origin, farM, shownHere(shown, at)),
   /** What the cuts lay open, as polygons by object. */
   cutFaces: (at: Placed, shown: Shown): readonly CutFace[] =>
     at.scene.faces(shownHere(shown, at)).map((f) => ({

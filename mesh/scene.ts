@@ -108,6 +108,10 @@ export class MeshScene {
     return null
   }
 
+  /** Metres to the nearest triangle that counts, glass included; `far` where none is nearer. */
+  nearest(point: Vector3, far: number, counts: (vertex: number, at: Vector3) => boolean): number {
+    return this.clear.nearest(point, this.opaque.nearest(point, far, counts), counts)
+  }
   nodeAt(vertex: number): NodeFacts {
     return this.facts.nodes[this.soup.nodeOfVertex[vertex]!]!
   }

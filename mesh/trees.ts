@@ -4,7 +4,7 @@
 // upper levels at the cost of one pass. Space: world metres. Source: handbook-11 (floors and rays).
 // Rejected: the tree library's parallel builder (its workers' start cost more than they saved at a million triangles, two cores).
 
-import { BufferAttribute, BufferGeometry, DoubleSide, type Intersection, type Ray as ThreeRay } from 'three'
+import { BufferAttribute, BufferGeometry, DoubleSide, Vector3, type Intersection, type Ray as ThreeRay } from 'three'
 import { MeshBVH } from 'three-mesh-bvh'
 
 /** Triangles in a leaf: trees that are built quickly, with rays hardly slower (measured from 8 to 32); more in large models. */
@@ -65,6 +65,33 @@ export class Forest {
     }
     return best
   }
+
+  /** Metres to the nearest triangle that counts, by its first corner and the point of it that is nearest; `far` where none is nearer. */
+  nearest(point: Vector3, far: number, counts: (vertex: number, at: Vector3) => boolean): number {
+    let best = far
+    const near = new Vector3()
+    for (const cell of this.cells) {
+      if (apart2(point, cell) >= best * best) continue
+      const index = cell.tree.geometry.index!
+      cell.tree.shapecast({
+        boundsTraverseOrder: (box) => box.distanceToPoint(point),
+        intersectsBounds: (_box, _isLeaf, score) => score! < best,
+        intersectsTriangle: (triangle, i) => {
+          triangle.closestPointToPoint(point, near)
+          const d = near.distanceTo(point)
+          if (d < best && counts(index.getX(i * 3), near)) best = d
+          return false
+        },
+      })
+    }
+    return best
+  }
+}
+
+/** Squared distance of a point from a box. */
+function apart2({ x, y, z }: Vector3, { min, max }: Pick<Cell, 'min' | 'max'>): number {
+  const [a, b, c] = [Math.max(min[0] - x, 0, x - max[0]), Math.max(min[1] - y, 0, y - max[1]), Math.max(min[2] - z, 0, z - max[2])] // prettier-ignore
+  return a * a + b * b + c * c
 }
 
 /** Distance at which a ray enters a box, 0 inside, Infinity when it misses. */

@@ -88,6 +88,30 @@ export function walkStep(
   return { station: at, blocked, groundM }
 }
 
+/**
+ * Heights of the eye along a way, at each of its places over what the feet stand on there; null over nothing. The first place tells on which
+ * floor it begins; from there on the ground is what lies within a step of the one before, so that a stair is gone up and a gallery above is
+ * not jumped to. Where there is none the way goes on over the last one. Cost: a few rays a place.
+ */
+export function eyeHeights(
+  scene: MeshScene,
+  places: readonly Vec3[],
+  options: Partial<WalkOptions> = {},
+): (number | null)[] {
+  const o = { ...WALK_DEFAULTS, ...options }
+  let ground: number | null = null
+  return places.map((p) => {
+    const eye: Vec3 = ground === null ? p : [p[0], p[1], ground + o.eyeHeightM]
+    const found =
+      groundBelow(scene, eye, o) ?? (ground === null ? (scene.floorBelow(p, o.shown)?.point[2] ?? null) : null)
+    if (found === null) return null
+    // furniture is not climbed: what is higher than a step lies on the way, not under it
+    if (ground !== null && found > ground + o.stepM + 1e-6) return ground + o.eyeHeightM
+    ground = found
+    return found + o.eyeHeightM
+  })
+}
+
 /** A piece of furniture: no deeper than this where it is thinnest, no higher than a storey, metres. */
 const PIECE_DEEP_M = 1.3
 const PIECE_HIGH_M = 3.5

@@ -12,6 +12,8 @@ export { motionOf, stationAt, type Motion } from './motion.ts'
 export { framesOf, RATES, reelOf, type Placed, type Reel, type Seen } from './reel.ts'
 export { filmed, type Filmed, type ShotReason } from './shots.ts'
 export { travelled, WALK_LIMITS, type Travelled } from './travel.ts'
+export { FLOOR_STEP_M, onFloor, type FloorAsked } from './profile.ts'
+export { leftByCorner, wayOf, type Way } from './way.ts'
 export type {
   Gaze,
   HoldShot,

@@ -43,6 +43,8 @@ export interface TravelStop {
   readonly holdS: number
   /** Where it looks from there; null: as the way goes. */
   readonly look: { readonly bearingDeg: number; readonly tiltDeg: number } | null
+  /** Passed on the way to the next one: it follows the floor. */
+  readonly via?: readonly Vec3[]
 }
 export type Gaze =
   /** Where one will be after some metres. */
@@ -56,6 +58,12 @@ export interface TravelShot {
   readonly view: Take
   readonly stops: readonly TravelStop[]
   readonly isClosed: boolean
+  /** Goes the other way round. */
+  readonly isReversed?: boolean
+  /** Where on a closed way it begins and ends, as a share of it: 0..1. */
+  readonly startShare?: number
+  /** Radius of its corners, metres; left out or nought: it passes all stops, as smoothly as they allow. */
+  readonly cornerM?: number
   /** Wanted, of each leg. */
   readonly speedsMps: readonly number[]
   readonly gaze: Gaze

@@ -1,0 +1,101 @@
+// Which way does a walk go?
+// Model: the stops in order, with the places between them that follow the floor, and corners rounded by arcs where that is asked: the
+// spline then goes through places on the arc and on the straight before and after it instead of through the corner. Ends and stops that are
+// rested at are passed exactly. Space: world metres.
+import { addScaled, cross, distance, dot, length, normalize, scale, sub, type Vec3 } from '../math/index.ts'
+import { ok, type Result } from '../base/index.ts'
+import { routeThrough, type Route, type RouteReason } from '../route/index.ts'
+import type { TravelShot, TravelStop } from './types.ts'
+
+export interface Way {
+  readonly route: Route
+  /** In the order they are passed. */
+  readonly stops: readonly TravelStop[]
+  readonly speedsMps: readonly number[]
+  /** How far along each stop lies; the last of a closed way is its length. */
+  readonly stopsM: readonly number[]
+}
+/** An arc takes no more than this share of a leg. */
+const MOST_OF_LEG = 0.45
+/** Turns smaller than this need no arc, radians. */
+const STRAIGHT_RAD = 0.05
+/** Places on an arc, and how far before and after it the straight is held, as a share of the arc's part of the leg. */
+const ON_ARC = [0.25, 0.5, 0.75] as const
+const HELD = 0.5
+
+/** The way of a walk as it is gone: turned round where it is reversed. */
+export function wayOf(shot: TravelShot): Result<Way, RouteReason> {
+  const { stops, speedsMps } = shot.isReversed ? turnedRound(shot) : shot
+  const places: Vec3[] = []
+  const at: number[] = []
+  const n = stops.length
+  stops.forEach((s, i) => {
+    const isEnd = !shot.isClosed && (i === 0 || i === n - 1)
+    const before = lastOn(stops, i, shot.isClosed)
+    const after = nextOn(stops, i, shot.isClosed)
+    const round =
+      !isEnd && s.holdS === 0 && before && after ? corner(before, s.station, after, shot.cornerM ?? 0) : null
+    if (round) places.push(...round.slice(0, round.length >> 1))
+    at.push(places.length)
+    places.push(...(round ? round.slice(round.length >> 1) : [s.station]), ...(s.via ?? []))
+  })
+  // a corner that the way begins in: its part before the stop comes last
+  const lead = at[0] ?? 0
+  const ordered = [...places.slice(lead), ...places.slice(0, lead)]
+  const found = routeThrough(ordered, { isClosed: shot.isClosed })
+  if (!found.ok) return found
+  const route = found.value
+  const stopsM = at.map((i) => route.stopsM[i - lead]!)
+  return ok({ route, stops, speedsMps, stopsM: shot.isClosed ? [...stopsM, route.lengthM] : stopsM })
+}
+const lastOn = (stops: readonly TravelStop[], i: number, isClosed: boolean): Vec3 | null => {
+  const s = stops[i - 1] ?? (isClosed ? stops.at(-1)! : null)
+  return s && (s.via?.at(-1) ?? s.station)
+}
+const nextOn = (stops: readonly TravelStop[], i: number, isClosed: boolean): Vec3 | null =>
+  stops[i]!.via?.[0] ?? (stops[i + 1] ?? (isClosed ? stops[0]! : null))?.station ?? null
+
+/** The same stops the other way: legs keep their speeds and what lies on them. A closed way begins where it did. */
+function turnedRound({ stops, speedsMps, isClosed }: TravelShot): Pick<TravelShot, 'stops' | 'speedsMps'> {
+  const n = stops.length
+  const legs = isClosed ? n : n - 1
+  const order = stops.map((_, i) => (isClosed ? (n - i) % n : n - 1 - i))
+  // the leg that now leads on from a stop led to it before
+  const legFrom = (old: number): number => (isClosed ? (old - 1 + n) % n : old - 1)
+  return {
+    stops: order.map((old, i) => ({ ...stops[old]!, via: i < legs ? [...(stops[legFrom(old)]!.via ?? [])].reverse() : [] })),
+    speedsMps: order.map((old, i) => speedsMps[i < legs ? legFrom(old) : old] ?? speedsMps.at(-1)!),
+  } // prettier-ignore
+}
+
+/** Places of a rounded corner, an odd number with the middle of the arc in their middle; null where it needs none. */
+function corner(a: Vec3, b: Vec3, c: Vec3, radiusM: number): Vec3[] | null {
+  const [p, q] = [sub(b, a), sub(c, b)]
+  const [m, n] = [length(p), length(q)]
+  if (!(radiusM > 0) || m < 1e-6 || n < 1e-6) return null
+  const [u, v] = [scale(p, 1 / m), scale(q, 1 / n)]
+  const turn = Math.atan2(length(cross(u, v)), dot(u, v))
+  // straight on, or straight back
+  if (turn < STRAIGHT_RAD || turn > Math.PI - STRAIGHT_RAD) return null
+  const part = Math.min(radiusM * Math.tan(turn / 2), MOST_OF_LEG * m, MOST_OF_LEG * n)
+  const r = part / Math.tan(turn / 2)
+  const [from, to] = [addScaled(b, u, -part), addScaled(b, v, part)]
+  const centre = addScaled(b, normalize(sub(v, u)), r / Math.cos(turn / 2))
+  const side = normalize(sub(from, centre))
+  const onArc = ON_ARC.map((x) => addScaled(addScaled(centre, side, r * Math.cos(turn * x)), u, r * Math.sin(turn * x)))
+  const held = (place: Vec3, way: Vec3, legM: number): Vec3[] => {
+    const by = Math.min(HELD * part, (legM / 2 - part) * 0.9)
+    return by > 1e-3 ? [addScaled(place, way, by)] : []
+  }
+  const before = [...held(from, scale(u, -1), m), from]
+  const after = [to, ...held(to, v, n)]
+  // as many on both sides, so that the middle is the arc's
+  while (before.length > after.length) before.shift()
+  while (after.length > before.length) after.pop()
+  return [...before, ...onArc, ...after]
+}
+/** How far a corner rounded so leaves its stop, metres. */
+export const leftByCorner = (a: Vec3, b: Vec3, c: Vec3, radiusM: number): number => {
+  const round = corner(a, b, c, radiusM)
+  return round ? distance(round[round.length >> 1]!, b) : 0
+}
