@@ -19,6 +19,7 @@ export type CommandReason =
   | 'unknown-photo'
   | 'unknown-shot'
   | 'unknown-reel'
+  | 'unknown-state'
   | 'same-key'
   | 'unknown-viewpoint'
   | 'unknown-framing'

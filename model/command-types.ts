@@ -47,6 +47,7 @@ export type Command =
           | 'eyeHeightM'
           | 'planCutM'
           | 'checkLimits'
+          | 'comfortLimits'
           | 'people'
           | 'materialClasses'
           | 'tables'

@@ -56,6 +56,8 @@ function carriedOut(doc: ProjectDocument, command: Command): Result<Applied, Com
     case 'putReels':
     case 'removeShot':
     case 'removeReel':
+    case 'putObjectState':
+    case 'removeObjectState':
       return applyReelCommand(doc, command)
     default:
       return applyListCommand(doc, command)

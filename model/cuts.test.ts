@@ -30,7 +30,7 @@ describe('cuts that a document refuses, with all that was there left as it was',
 })
 
 describe('near and far cut', () => {
-  const shown = (d: ProjectDocument) => shownOf(setupAsShown(d.working, d.objectSets)).cuts
+  const shown = (d: ProjectDocument) => shownOf(setupAsShown(d.working, d)).cuts
   it('tied to the aim or to a place they stay where they are when the camera moves', () => {
     const near = { on: true, distanceM: 1, tied: { to: 'aim', offsetM: -2 } }
     const far = { on: true, distanceM: 50, tied: { to: 'place', point: [3, 9, 0], offsetM: 1 } }
@@ -40,7 +40,7 @@ describe('near and far cut', () => {
     const moved = applyCommand(r.value.document, { type: 'moveCamera', label: 'On', changes: { stand: aimAt([0, 1, 1.6], [0, 6, 1.6]) } }) // prettier-ignore
     expect(moved.ok && shown(moved.value.document)).toMatchObject({ nearM: 3, farM: 9 })
     // the same value as long as nothing changes
-    expect(setupAsShown(r.value.document.working, undefined)).toBe(setupAsShown(r.value.document.working, undefined))
+    expect(setupAsShown(r.value.document.working, null)).toBe(setupAsShown(r.value.document.working, null))
   })
   it('a tied near cut never lies behind a perspective eye', () => {
     const r = put({ near: { on: true, distanceM: 1, tied: { to: 'aim', offsetM: -20 } } })

@@ -31,7 +31,8 @@ export {
   type PhotoMatchPart,
 } from './photo-schemas.ts'
 // moving pictures
-export { REEL_LIMITS, type ReelPart, type ShotPart, type WalkStop } from './reel-schemas.ts'
+export { movedOf, placesOf, withState } from './object-states.ts'
+export { REEL_LIMITS, type ObjectState, type ReelPart, type ShotPart, type WalkStop } from './reel-schemas.ts'
 // parts of a Setup
 export {
   CAMERA_PARTS,

@@ -149,8 +149,8 @@ describe('after any journey', () => {
           for (const p of before.locked) {
             // a set that is deleted leaves what it hid, one by one
             if (command.type === 'deleteSet' && p === 'visible')
-              expect(new Set(setupAsShown(after.working, after.objectSets).visible.hidden)).toEqual(
-                new Set(setupAsShown(before.working, before.objectSets).visible.hidden),
+              expect(new Set(setupAsShown(after.working, after).visible.hidden)).toEqual(
+                new Set(setupAsShown(before.working, before).visible.hidden),
               )
             else expect(getPart(after.working, p)).toBe(getPart(before.working, p))
           }

@@ -252,6 +252,8 @@ export const visibleSchema = z.object({
   hidden: names(2000, 100_000),
   /** Named sets of the project that are hidden as a whole, by id. */
   sets: names(64, 200).optional(),
+  /** States of objects that hold, by id; of two of one object the later one. */
+  states: names(64, 500).optional(),
   /** Whether what is hidden goes on casting the sun's shadow. */
   shadows: z.literal('kept').optional(),
 })

@@ -8,39 +8,82 @@ import { list } from './lists.ts'
 import { angle, finite, id, name, vec3 } from './part-schemas.ts'
 
 /** Longest shot, and most of each. */
-export const REEL_LIMITS = { secondsMost: 3600, shots: 500, reels: 50, cuts: 1000, stops: 200, keys: 50 } as const
+export const REEL_LIMITS = {
+  secondsMost: 3600,
+  shots: 500,
+  reels: 50,
+  cuts: 1000,
+  stops: 200,
+  keys: 50,
+  via: 500,
+} as const
 const seconds = finite.positive().max(REEL_LIMITS.secondsMost)
 const rest = finite.min(0).max(REEL_LIMITS.secondsMost)
 const tilt = finite.min(-90).max(90)
 const keys = (value: z.ZodType<number>) => list(z.object({ at: finite.min(0).max(1), value }), REEL_LIMITS.keys).readonly() // prettier-ignore
 const factor = finite.min(0.01).max(100)
 
+/** Curves over a shot's time: how far it has come, focal length as a factor, what is sharp in metres, EV added. */
+const shotKeys = z.object({
+  progress: keys(finite.min(0).max(1)).optional(),
+  focal: keys(factor).optional(),
+  focusM: keys(finite.min(0.01).max(1e6)).optional(),
+  ev: keys(finite.min(-20).max(20)).optional(),
+})
+const share = finite.min(0).max(1)
+/** An object's state comes to hold, or ceases to, in a part of the shot's time. */
+const motion = z
+  .object({ id, stateId: id, opens: z.boolean(), fromShare: share, toShare: share })
+  .refine((m) => m.toShare >= m.fromShare, { message: 'ends before it begins' })
 const base = { id, name }
+/** `watchId`: the object that it keeps looking at. */
+const shotBase = {
+  ...base,
+  watchId: z.string().min(1).max(2000).optional(),
+  keys: shotKeys.optional(),
+  motions: list(motion, REEL_LIMITS.keys).readonly().optional(),
+}
 const stopSchema = z.object({
   ...{ id, station: vec3, holdS: rest },
   look: z.object({ bearingDeg: angle, tiltDeg: tilt }).nullable(),
   /** Wanted on the leg from here on. */
   speedMps: finite.min(0.01).max(100),
+  /** Passed on that leg: it follows the floor. */
+  via: list(vec3, REEL_LIMITS.via).readonly().optional(),
 })
 const gazeSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('along'), aheadM: finite.min(0.01).max(1000), tiltDeg: tilt }),
   z.object({ kind: z.literal('point'), point: vec3 }),
+  z.object({ kind: z.literal('object'), objectId: z.string().min(1).max(2000) }),
   z.object({ kind: z.literal('stops') }),
 ])
 export const shotSchema = z.discriminatedUnion('kind', [
-  z.object({ ...base, kind: z.literal('hold'), viewpointId: id, durationS: seconds, creep: finite.min(-0.5).max(0.5) }),
   z.object({
-    ...base,
+    ...shotBase,
+    kind: z.literal('hold'),
+    viewpointId: id,
+    durationS: seconds,
+    creep: finite.min(-0.5).max(0.5),
+  }),
+  z.object({
+    ...shotBase,
     ...{ kind: z.literal('push'), fromId: id, toId: id, durationS: seconds },
     ...{ ease: z.enum(['soft', 'even']), holdsSize: z.boolean() },
   }),
   z.object({
-    ...base,
+    ...shotBase,
     ...{ kind: z.literal('travel'), viewpointId: id, isClosed: z.boolean(), gaze: gazeSchema },
+    ...{
+      isReversed: z.boolean().optional(),
+      startShare: share.optional(),
+      cornerM: finite.min(0).max(1000).optional(),
+    },
+    /** Heights follow the floor at eye height, or stay as they were set. */
+    heights: z.enum(['floor', 'free']).optional(),
     stops: list(stopSchema, REEL_LIMITS.stops).readonly(),
   }),
   z.object({
-    ...base,
+    ...shotBase,
     ...{ kind: z.literal('turntable'), viewpointId: id, pivot: vec3, turns: finite.positive().max(1000) },
     ...{
       direction: z.union([z.literal(1), z.literal(-1)]),
@@ -52,6 +95,12 @@ export const shotSchema = z.discriminatedUnion('kind', [
 ])
 export type ShotPart = z.infer<typeof shotSchema>
 export type WalkStop = z.infer<typeof stopSchema>
+
+/** Another placement of an object, under a name: moved, and turned about an upright line through a place of the world. */
+export const objectStateSchema = z.object({
+  ...{ id, name, objectId: z.string().min(1).max(2000), moveM: vec3, turnDeg: angle, hinge: vec3 },
+})
+export type ObjectState = z.infer<typeof objectStateSchema>
 
 export const reelSchema = z.object({
   ...base,

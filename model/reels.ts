@@ -1,7 +1,7 @@
 // How do shots and reels change? All changes are edits.
 import { refused, type Result } from '#core/base'
 import { edited, type Applied, type CommandReason } from './applied.ts'
-import type { ReelPart, ShotPart } from './reel-schemas.ts'
+import type { ObjectState, ReelPart, ShotPart } from './reel-schemas.ts'
 import type { ProjectDocument } from './schema.ts'
 
 export type ReelCommand =
@@ -11,6 +11,10 @@ export type ReelCommand =
   | { type: 'removeShot'; shotId: string }
   /** With the shots that no other reel shows. */
   | { type: 'removeReel'; reelId: string }
+  /** A new state of an object, or a changed one. */
+  | { type: 'putObjectState'; state: ObjectState }
+  /** It is gone everywhere: what named it shows the object as its file has it. */
+  | { type: 'removeObjectState'; stateId: string }
 
 export function applyReelCommand(doc: ProjectDocument, command: ReelCommand): Result<Applied, CommandReason> {
   const [shots, reels] = [doc.shots ?? [], doc.reels ?? []]
@@ -32,6 +36,16 @@ export function applyReelCommand(doc: ProjectDocument, command: ReelCommand): Re
       const shown = new Set(left.flatMap((r) => r.cuts.map((c) => c.shotId)))
       const own = new Set(reel.cuts.map((c) => c.shotId).filter((s) => !shown.has(s)))
       return edited({ ...doc, reels: left, shots: shots.filter((s) => !own.has(s.id)) })
+    }
+    case 'putObjectState':
+      if (!command.state.name.trim()) return refused('empty-name', 'Give it a name.')
+      return edited({ ...doc, objectStates: put(doc.objectStates ?? [], [command.state]) })
+    case 'removeObjectState': {
+      const states = doc.objectStates ?? []
+      const left = states.filter((s) => s.id !== command.stateId)
+      if (left.length === states.length) return refused('unknown-state', 'This state is no longer in the project.')
+      const without = shots.map((s) => (s.motions ? { ...s, motions: s.motions.filter((m) => m.stateId !== command.stateId) } : s)) // prettier-ignore
+      return edited({ ...doc, objectStates: left, ...(doc.shots && { shots: without }) })
     }
   }
 }

@@ -1,5 +1,6 @@
 // Object ids that changed with a newer file, in everything that names objects.
 import type { KeptParts, Setup } from './parts.ts'
+import type { ShotPart } from './reel-schemas.ts'
 import type { ObjectSet, ProjectDocument } from './schema.ts'
 
 /** Object ids, old to new. */
@@ -44,8 +45,16 @@ export function withRenamed(doc: ProjectDocument, renamed: Renames): ProjectDocu
     }),
     trail: steps === doc.trail.steps ? doc.trail : { ...doc.trail, steps },
     ...(doc.people && { people: renamedNames(doc.people, renamed) }),
+    ...(doc.objectStates && { objectStates: mapped(doc.objectStates, (s) => renamed[s.objectId] === undefined ? s : { ...s, objectId: renamed[s.objectId]! }) }), // prettier-ignore
+    ...(doc.shots && { shots: mapped(doc.shots, (s) => renamedShot(s, renamed)) }),
     ...(doc.objectSets && { objectSets: mapped(doc.objectSets, (s) => renamedSet(s, renamed)) }),
   }
+}
+function renamedShot(shot: ShotPart, renamed: Renames): ShotPart {
+  const watch = shot.watchId === undefined ? undefined : renamed[shot.watchId]
+  const next = watch === undefined ? shot : { ...shot, watchId: watch }
+  const at = next.kind === 'travel' && next.gaze.kind === 'object' ? renamed[next.gaze.objectId] : undefined
+  return at === undefined || next.kind !== 'travel' ? next : { ...next, gaze: { kind: 'object', objectId: at } }
 }
 function renamedSet(set: ObjectSet, renamed: Renames): ObjectSet {
   const objects = renamedNames(set.objects, renamed)

@@ -3,6 +3,7 @@
 // Units are in the names; angles in degrees, world lengths in metres, sensor lengths in millimetres.
 
 import { LIMITS, type LimitName } from '#core/checks'
+import { COMFORT_LIMITS, type ComfortLimits } from '#core/reel'
 import { z } from 'zod'
 import type { PlacedModel } from '#core/placing'
 import { TABLE_SIDE } from '#core/optics'
@@ -10,7 +11,7 @@ import { MATERIAL_CLASSES } from '#core/section'
 import { list, names } from './lists.ts'
 import { angle, ownVec3, finite, frameSchema, id, lensSchema, name, onOff, standSchema, vec3 } from './part-schemas.ts'
 import { matchFault, photoSchema } from './photo-schemas.ts'
-import { REEL_LIMITS, reelFault, reelSchema, shotSchema } from './reel-schemas.ts'
+import { objectStateSchema, REEL_LIMITS, reelFault, reelSchema, shotSchema } from './reel-schemas.ts'
 import { keptPartsSchema, partNameSchema, setupSchema } from './parts.ts'
 
 export const viewpointSchema = z.object({ id, name, parts: keptPartsSchema, locked: onOff })
@@ -34,6 +35,7 @@ export const LIST_LIMITS = {
   photos: 100,
   shots: REEL_LIMITS.shots,
   reels: REEL_LIMITS.reels,
+  objectStates: 500,
 } as const
 /** Longest label of a step of the trail. */
 export const LABEL_LIMIT = 120
@@ -134,6 +136,15 @@ export const documentFields = {
   /** Shots, and reels of them. Left out as long as there was none. */
   shots: list(shotSchema, LIST_LIMITS.shots).optional(),
   reels: list(reelSchema, LIST_LIMITS.reels).optional(),
+  /** Limits of the comfort check that are the project's own. */
+  comfortLimits: z
+    .partialRecord(
+      z.enum(Object.keys(COMFORT_LIMITS) as [keyof ComfortLimits, ...(keyof ComfortLimits)[]]),
+      finite.min(0).max(1000),
+    )
+    .optional(),
+  /** Other placements of objects. Left out as long as there was none. */
+  objectStates: list(objectStateSchema, LIST_LIMITS.objectStates).optional(),
   /** Classes of materials set by hand, by name: how their cut faces are hatched. Left out as long as there was none. */
   materialClasses: z
     .record(z.string().min(1).max(500), z.enum(MATERIAL_CLASSES))

@@ -1,5 +1,6 @@
 // What does a Setup show?
 import { ALL_SHOWN, type Shown } from '#core/section'
+import { movedOf } from './object-states.ts'
 import type { Setup } from './parts.ts'
 
 const known = new WeakMap<Setup['cut'], WeakMap<Setup['visible'], Shown>>()
@@ -11,8 +12,10 @@ export function shownOf({ cut, visible }: Pick<Setup, 'cut' | 'visible'>): Shown
   const before = byVisible.get(visible)
   if (before) return before
   const list = cut.allOff ? [] : cut.cuts.filter((c) => c.on)
+  const moved = movedOf(visible)
   const shown: Shown = {
     hidden: visible.hidden,
+    ...(moved.length > 0 && { moved }),
     ...(visible.shadows && { shadows: visible.shadows }),
     cuts: {
       nearM: cut.near.on && !cut.allOff ? cut.near.distanceM : null,

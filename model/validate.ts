@@ -5,7 +5,7 @@
 import { z } from 'zod'
 import { CELLS, getPart, PART_TABLE, partLabel, PARTS } from './parts.ts'
 import { matchFault, photoSchema } from './photo-schemas.ts'
-import { reelFault, reelSchema, shotSchema } from './reel-schemas.ts'
+import { objectStateSchema, reelFault, reelSchema, shotSchema } from './reel-schemas.ts'
 import {
   documentFields,
   leftBehindSchema,
@@ -29,6 +29,7 @@ export function firstFault(before: ProjectDocument, after: ProjectDocument): str
     itemFault('photos', 'Photograph', photoSchema, before.photos ?? [], after.photos ?? []) ??
     itemFault('shots', 'Shot', shotSchema, before.shots ?? [], after.shots ?? []) ??
     itemFault('reels', 'Reel', reelSchema, before.reels ?? [], after.reels ?? []) ??
+    itemFault('objectStates', 'State', objectStateSchema, before.objectStates ?? [], after.objectStates ?? []) ??
     fieldFault(before, after) ??
     crossFault(after)
   )
@@ -78,6 +79,7 @@ const PLAIN_FIELDS = [
   'eyeHeightM',
   'planCutM',
   'checkLimits',
+  'comfortLimits',
   'people',
   'locked',
   'recalledId',
@@ -110,6 +112,7 @@ export function patchFault(before: ProjectDocument, after: ProjectDocument): str
     after.photos ?? [],
     after.shots ?? [],
     after.reels ?? [],
+    after.objectStates ?? [],
   ]
   if (!lists.every(Array.isArray) || typeof after.working !== 'object' || after.working === null)
     return 'Project: a list is missing.'

@@ -57,14 +57,17 @@ describe('on any tree', () => {
         const sets: ObjectSet[] = [one, two].map((p, i) => ({ id: `s${i}`, name: `S${i}`, objects: someOf(nodes, p) }))
         const visible: Visible = { ...withHidden({ hidden: [] }, someOf(nodes, off)), sets: ['s0', 's1', 'gone'] }
         const doc = document()
-        const shown = setupAsShown({ ...doc.working, visible }, sets)
+        const shown = setupAsShown({ ...doc.working, visible }, { objectSets: sets })
         const plain = withHidden(
           visible,
           sets.flatMap((s) => s.objects),
         )
         for (const leaf of leaves(nodes)) expect(gone(shown.visible, leaf)).toBe(gone(plain, leaf))
         const [first] = leaves(nodes)
-        const after = setupAsShown({ ...doc.working, visible: withShown(visible, sets, nodes, [first!]) }, sets).visible
+        const after = setupAsShown(
+          { ...doc.working, visible: withShown(visible, sets, nodes, [first!]) },
+          { objectSets: sets },
+        ).visible
         for (const leaf of leaves(nodes)) expect(gone(after, leaf)).toBe(leaf === first ? false : gone(plain, leaf))
       }),
     )
@@ -88,8 +91,8 @@ describe('sets in the document', () => {
     expect(applyCommand(doc, { type: 'addSet', set: { id: 'b', name: 'x'.repeat(300), objects: [] } })).toMatchObject({ reason: 'out-of-range' }) // prettier-ignore
     expect(applyCommand(doc, { type: 'deleteSet', setId: 'none' })).toMatchObject({ reason: 'unknown-set' })
     doc = run(doc, { type: 'setPart', part: 'visible', value: { hidden: [], sets: ['a'], shadows: 'kept' } })
-    const once = setupAsShown(doc.working, doc.objectSets)
-    expect(setupAsShown(doc.working, doc.objectSets)).toBe(once)
+    const once = setupAsShown(doc.working, doc)
+    expect(setupAsShown(doc.working, doc)).toBe(once)
     expect(shownOf(once)).toMatchObject({ hidden: ['m/Chair'], shadows: 'kept' })
     expect(projectSchema.safeParse(JSON.parse(JSON.stringify(doc))).success).toBe(true)
   })

@@ -4,9 +4,12 @@
 // Showing a single thing that goes by a set, or by something above it, dissolves just that: the rest stays hidden, one by one.
 
 import type { AimCentre } from '#core/camera'
+import type { ObjectPlace } from '#core/reel'
 import { cutAsShown } from './tied-cuts.ts'
 import type { PartValue, Setup } from './parts.ts'
-import type { ObjectSet } from './schema.ts'
+import { movedOf, placesOf, withPlaces } from './object-states.ts'
+import type { ObjectState } from './reel-schemas.ts'
+import type { ObjectSet, ProjectDocument } from './schema.ts'
 
 export type Visible = PartValue<'visible'>
 /** What is asked of an object: its id (a path of names) and what it is a part of. */
@@ -16,12 +19,19 @@ export interface TreeNode {
 }
 type Sets = readonly ObjectSet[]
 const NO_SETS: Sets = []
+/** What of a project a Setup's visible things refer to. */
+export type OfProject = Pick<ProjectDocument, 'objectSets' | 'objectStates'>
 
 /** In one form for the same meaning, so that equal things compare as equal. */
-function formed(hidden: Iterable<string>, sets: readonly string[], shadows: Visible['shadows']): Visible {
+function formed(
+  hidden: Iterable<string>,
+  sets: readonly string[],
+  { shadows, states }: Pick<Visible, 'shadows' | 'states'>,
+): Visible {
   return {
     hidden: [...new Set(hidden)],
     ...(sets.length > 0 && { sets: [...new Set(sets)] }),
+    ...(states && { states }),
     ...(shadows && { shadows }),
   }
 }
@@ -34,17 +44,30 @@ export function withSetsWorkedIn(visible: Visible, sets: Sets = NO_SETS): Visibl
   if (before?.sets === sets) return before.plain
   const off = new Set(visible.sets)
   const gone = sets.filter((s) => off.has(s.id)).flatMap((s) => s.objects)
-  const plain = formed([...visible.hidden, ...gone], [], visible.shadows)
+  const plain = formed([...visible.hidden, ...gone], [], visible)
   known.set(visible, { sets, plain })
   return plain
+}
+const knownPlaced = new WeakMap<Visible, { readonly places: readonly ObjectPlace[]; readonly made: Visible }>()
+function withStatesWorkedIn(visible: Visible, states: readonly ObjectState[] = []): Visible {
+  if (!visible.states?.length) return visible
+  const places = placesOf(visible.states, states)
+  const before = knownPlaced.get(visible)
+  if (before && before.places.length === places.length && before.places.every((p, i) => p === places[i]))
+    return before.made
+  const made = withPlaces(visible, places)
+  knownPlaced.set(visible, { places, made })
+  return made
 }
 const knownSetups = new WeakMap<Setup, Setup>()
 /**
  * A Setup whose named sets are worked in and whose cuts lie where they are tied to: what is drawn, asked and compared in the picture.
  * The same value for the same values.
  */
-export function setupAsShown(setup: Setup, sets: Sets | undefined, centreOf?: AimCentre): Setup {
-  const visible = withSetsWorkedIn(setup.visible, sets)
+export function setupAsShown(setup: Setup, of: OfProject | null | undefined, centreOf?: AimCentre): Setup {
+  const hidden = withSetsWorkedIn(setup.visible, of?.objectSets)
+  const places = movedOf(setup.visible)
+  const visible = places.length > 0 ? withPlaces(hidden, places) : withStatesWorkedIn(hidden, of?.objectStates)
   const cut = cutAsShown(setup, centreOf)
   if (visible === setup.visible && cut === setup.cut) return setup
   const before = knownSetups.get(setup)
@@ -63,7 +86,7 @@ export function isBelowHidden(id: string, hidden: ReadonlySet<string>): boolean 
 
 /** With these objects hidden too. */
 export const withHidden = (visible: Visible, ids: readonly string[]): Visible =>
-  formed([...visible.hidden, ...ids], visible.sets ?? [], visible.shadows)
+  formed([...visible.hidden, ...ids], visible.sets ?? [], visible)
 
 /** With these objects shown: no set and nothing above them hides them any more. What is hidden below them stays so. */
 export function withShown(visible: Visible, sets: Sets, nodes: readonly TreeNode[], ids: readonly string[]): Visible {
@@ -76,7 +99,7 @@ export function withShown(visible: Visible, sets: Sets, nodes: readonly TreeNode
   const children = byParent(nodes)
   for (const id of wanted) showOne(hidden, children, id)
   const rest = off.filter((s) => !dissolved.includes(s)).map((s) => s.id)
-  return formed(hidden, rest, visible.shadows)
+  return formed(hidden, rest, visible)
 }
 function byParent(nodes: readonly TreeNode[]): ReadonlyMap<string | null, readonly TreeNode[]> {
   const map = new Map<string | null, TreeNode[]>()
@@ -111,25 +134,25 @@ export function isolated(visible: Visible, nodes: readonly TreeNode[], ids: read
     const isTop = n.parentId === null || above.has(n.parentId)
     if (isTop && !wanted.has(n.id) && !above.has(n.id) && !isBelowHidden(n.id, wanted)) hidden.push(n.id)
   }
-  return formed(hidden, [], visible.shadows)
+  return formed(hidden, [], visible)
 }
 
 /** With nothing hidden; the choice about shadows stays. */
-export const allShown = (visible: Visible): Visible => formed([], [], visible.shadows)
+export const allShown = (visible: Visible): Visible => formed([], [], visible)
 /** With a set hidden as a whole, or shown. */
 export function withSet(visible: Visible, id: string, hide: boolean): Visible {
   const rest = (visible.sets ?? []).filter((s) => s !== id)
-  return formed(visible.hidden, hide ? [...rest, id] : rest, visible.shadows)
+  return formed(visible.hidden, hide ? [...rest, id] : rest, visible)
 }
 /** Whether what is hidden goes on casting the sun's shadow. */
 export const withShadows = (visible: Visible, kept: boolean): Visible =>
-  formed(visible.hidden, visible.sets ?? [], kept ? 'kept' : undefined)
+  formed(visible.hidden, visible.sets ?? [], { shadows: kept ? 'kept' : undefined, states: visible.states })
 /** Without a set: what it hid stays hidden, one by one. */
 export function withoutSet(visible: Visible, set: ObjectSet): Visible {
   if (!visible.sets?.includes(set.id)) return visible
   return formed(
     [...visible.hidden, ...set.objects],
     visible.sets.filter((s) => s !== set.id),
-    visible.shadows,
+    visible,
   )
 }

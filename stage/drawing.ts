@@ -81,6 +81,7 @@ export class DrawingPass {
     const { paper, ink, ground } = request.night ? NIGHT : DAY
     const around = (stage.facts?.nodes ?? []).filter((n) => n.kind === 'surroundings').map((n) => n.id)
     stage.setHidden([...request.shown.hidden, ...around])
+    stage.setMoved(request.shown.moved)
     stage.prepare('drawing')
     aimEye(this.eye, stage, request.camera, null, { width: w, height: h }, [0, 0])
     const range = stage.depthRange(request.camera.pose.station, axesOf(request.camera.pose).forward)

@@ -67,7 +67,7 @@ export class LampLight {
     const casting = nearest.slice(0, SHADOWED_LAMPS)
     const hidden = look.shown.shadows === 'kept' ? [] : look.shown.hidden
     const cuts = look.shown.cuts.lightIn ? look.shown.cuts : ALL_SHOWN.cuts
-    const key = JSON.stringify([casting, hidden, cuts.list, cuts.whole, stage.revision])
+    const key = JSON.stringify([casting, hidden, cuts.list, cuts.whole, look.shown.moved, stage.revision])
     if (key !== this.drawnKey && isAtRest) {
       this.cast(casting, look, hidden, cuts)
       this.drawnKey = key

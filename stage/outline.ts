@@ -88,6 +88,7 @@ export class OutlinePass {
     if (this.mask.width !== size.width || this.mask.height !== size.height) this.mask.setSize(size.width, size.height)
     setView(this.view, view, { width, height })
     this.stage.setHidden(shown.hidden)
+    this.stage.setMoved(shown.moved)
     this.stage.prepareOnly(ids)
     aimEye(this.eye, this.stage, view.camera, null, view.size, [0, 0])
     renderer.setRenderTarget(this.mask)

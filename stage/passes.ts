@@ -181,6 +181,7 @@ export class Passes {
     const sky = skyOf(look['look.sun'])
     const factor = SCENE_FACTOR
     stage.setHidden(look.shown.hidden)
+    stage.setMoved(look.shown.moved)
     // the surroundings that smooth things mirror are those of the uncut model
     stage.cutting.set(owner === 'around' ? ALL_SHOWN.cuts : look.shown.cuts)
     const s = sampleAt(index, of, blur)

@@ -1,7 +1,9 @@
 // The stage's scene without a GL: which meshes take part in what, what is kept and what is let go.
+import { placedPoint } from '#core/reel'
 import { readFileSync } from 'node:fs'
 import {
   BufferAttribute,
+  Box3,
   Mesh,
   ShaderMaterial,
   Texture,
@@ -56,6 +58,29 @@ describe('passes', () => {
     stage.setHidden([top!])
     expect(stage.prepare('solid')).toBe(false)
     expect(shown(scene)).toEqual([])
+  })
+  it('objects stand where a picture has them, with what lies below them, and go back', () => {
+    const scene = set(['room', room])
+    const of = (id: string) => meshes(scene).find((m) => m.userData['nodeId'] === id)!
+    const at = (id: string) => new Box3().setFromBufferAttribute(of(id).geometry.getAttribute('position') as never).applyMatrix4(of(id).matrixWorld) // prettier-ignore
+    const [table, walls] = [at('room/Room/Table'), at('room/Room/Walls')]
+    // a quarter turn clockwise about a corner of the table, then a metre up
+    const hinge = [2.5, 1.5, 0] as const
+    stage.setMoved([{ objectId: 'room/Room/Table', moveM: [0, 0, 1], turnDeg: 90, hinge }])
+    const moved = at('room/Room/Table')
+    const wanted = [table.min, table.max].map((p) =>
+      placedPoint([p.x, p.y, p.z], { objectId: '', moveM: [0, 0, 1], turnDeg: 90, hinge }),
+    )
+    expect(moved.min.x).toBeCloseTo(Math.min(wanted[0]![0], wanted[1]![0]), 6)
+    expect(moved.max.y).toBeCloseTo(Math.max(wanted[0]![1], wanted[1]![1]), 6)
+    expect(moved.max.z).toBeCloseTo(table.max.z + 1, 6)
+    expect(at('room/Room/Walls').equals(walls)).toBe(true)
+    // another one: all that is not named is back
+    stage.setMoved([{ objectId: 'room/Room', moveM: [0, 5, 0], turnDeg: 0, hinge: [0, 0, 0] }])
+    expect(at('room/Room/Table').min.y).toBeCloseTo(table.min.y + 5, 6)
+    expect(at('room/Room/Walls').min.y).toBeCloseTo(walls.min.y + 5, 6)
+    stage.setMoved()
+    expect(at('room/Room/Table').equals(table)).toBe(true)
   })
   it('each pass brings its own material; taking apart gives the file’s back', () => {
     const before = meshes(room).map((m) => m.material)

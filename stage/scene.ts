@@ -2,6 +2,7 @@
 
 import {
   Data3DTexture,
+  Matrix4,
   Mesh,
   MeshStandardMaterial,
   Scene,
@@ -12,6 +13,7 @@ import {
   type Material,
   type Object3D,
 } from 'three'
+import type { ObjectPlace } from '#core/reel'
 import { isHidden, isUnder, type LightVolume, type SceneFacts } from '#mesh'
 import { lightUniforms, volumeTexture, type Uniforms } from './light-uniforms.ts'
 import { clearMaterial, cutOut, drawingMaterials, shadowMaterial, tintMaterial, surfaceMaterial } from './materials.ts'
@@ -57,6 +59,13 @@ const MATERIAL_OF = {
 
 const OF_CLEAR: ReadonlySet<Pass> = new Set(['clear', 'glass', 'tint'])
 
+/** As `placedPoint` of core/reel. */
+function placeMatrix({ moveM, turnDeg, hinge: [x, y, z] }: ObjectPlace): Matrix4 {
+  const m = new Matrix4().makeTranslation(x + moveM[0], y + moveM[1], z + moveM[2])
+  if (turnDeg % 360 !== 0) m.multiply(new Matrix4().makeRotationZ((-turnDeg * Math.PI) / 180))
+  return m.multiply(new Matrix4().makeTranslation(-x, -y, -z))
+}
+
 export class StageScene {
   readonly scene = new Scene()
   readonly light = lightUniforms()
@@ -84,6 +93,7 @@ export class StageScene {
 
   /** Gives the meshes back their own materials and triangles, for reading them anew. */
   takeApart(): void {
+    this.setMoved([])
     for (const e of this.entries) {
       e.mesh.material = e.source
       e.mesh.geometry = e.geometry
@@ -92,6 +102,7 @@ export class StageScene {
 
   /** Puts a scene in place of the one before (`takeApart` comes first); meshes that stay keep what was made for them. */
   setModel(root: Object3D, facts: SceneFacts): void {
+    this.setMoved([])
     const old = new Map(this.entries.map((e) => [e.mesh, e]))
     const made = new Map<string, ShaderMaterial>()
     const entries: MeshEntry[] = []
@@ -184,6 +195,29 @@ export class StageScene {
   setHidden(hidden: readonly string[]): void {
     this.hidden = hidden
   }
+
+  /** Puts objects with all below them where a picture has them; each of those that are not named stands as its file has it. */
+  setMoved(moved: readonly ObjectPlace[] = []): void {
+    const key = moved.length === 0 ? '' : JSON.stringify(moved)
+    if (key === this.moved.key) return
+    for (const [o, own] of this.moved.own) o.matrixWorld.copy(own)
+    const own = new Map<Object3D, Matrix4>()
+    this.moved = { key, own }
+    const by = new Map(moved.map((m) => [m.objectId, placeMatrix(m)]))
+    if (by.size === 0) return
+    const put = (o: Object3D, above: Matrix4 | null): void => {
+      const at = (o.userData['isPrimitive'] === true ? undefined : by.get(String(o.userData['nodeId'] ?? ''))) ?? null
+      // what lies below a moved object moves by its own place first, then with it
+      const m = at && above ? above.clone().multiply(at) : (at ?? above)
+      if (m) {
+        own.set(o, o.matrixWorld.clone())
+        o.matrixWorld.premultiply(m)
+      }
+      for (const c of o.children) put(c, m)
+    }
+    if (this.root) put(this.root, null)
+  }
+  private moved: { readonly key: string; readonly own: ReadonlyMap<Object3D, Matrix4> } = { key: '', own: new Map() }
 
   /** Makes exactly the meshes of a pass visible, with their material for it. Says whether there are any. */
   prepare(pass: Pass): boolean {

@@ -84,7 +84,8 @@ export class SunShadow {
     // what is cut away goes on casting its shadow, unless the sun is let in
     const cuts = look.shown.cuts.lightIn ? look.shown.cuts : ALL_SHOWN.cuts
     const cutKey = cuts.list.length > 0 ? JSON.stringify([cuts.list, cuts.whole]) : ''
-    const key = `${d.toArray().join()}|${hidden.join()}|${cutKey}|${stage.revision}`
+    const { moved } = look.shown
+    const key = `${d.toArray().join()}|${hidden.join()}|${cutKey}|${moved ? JSON.stringify(moved) : ''}|${stage.revision}`
     const at = place.join()
     const known = [this.own, this.other].find((h) => h?.key === key && (anyPlace || at === h.place))
     if (known) return this.use(known)

@@ -30,7 +30,7 @@ export const useOutdoors = defineStore('outdoors', () => {
 
   /** As beside it, or false, until the rays have answered, which then changes it. */
   function isOutdoors(raw: Setup): boolean {
-    const setup = setupAsShown(raw, project.document?.objectSets, centreOf)
+    const setup = setupAsShown(raw, project.document, centreOf)
     // rays answer a moment after the model is there
     if (project.document?.subject !== 'room' || !stage.ready || stage.storeys.length === 0) return false
     if (isParallel(setup.lens)) return true
@@ -57,8 +57,8 @@ export const useOutdoors = defineStore('outdoors', () => {
     return undefined
   }
   const appearance = (setup: Setup): ReturnType<typeof appearanceOf> => {
-    const { objectSets, materialClasses, tables, photos } = project.document ?? {}
-    const shown = setupAsShown(setup, objectSets, centreOf)
+    const { materialClasses, tables, photos } = project.document ?? {}
+    const shown = setupAsShown(setup, project.document, centreOf)
     return appearanceOf(shown, isOutdoors(setup), {
       classes: materialClasses,
       blur: focusing.blur(shown),

@@ -20,7 +20,7 @@ function film() {
   const part = computed<ReelPart | null>(() => reels.value.find((r) => r.id === reelId.value) ?? reels.value[0] ?? null)
   const reading: SetupReading = {
     centreOf,
-    focusM: (s) => focusing.blur(setupAsShown(s, project.document?.objectSets, centreOf))?.focusM ?? null,
+    focusM: (s) => focusing.blur(setupAsShown(s, project.document, centreOf))?.focusM ?? null,
   }
   /** A shot that a number is dragged in, as it would be. */
   const dragged = shallowRef<ShotPart | null>(null)

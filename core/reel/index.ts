@@ -8,6 +8,8 @@ export {
   type ComfortLimits,
 } from './comfort.ts'
 export { evenly, leastJerk, throughKeys, unwound, type Key } from './ease.ts'
+export { type ShotKeys } from './keyed.ts'
+export { placeAt, placeBetween, placedPoint, type ObjectMotion, type ObjectPlace } from './objects.ts'
 export { motionOf, stationAt, type Motion } from './motion.ts'
 export { framesOf, RATES, reelOf, type Placed, type Reel, type Seen } from './reel.ts'
 export { filmed, type Filmed, type ShotReason } from './shots.ts'
@@ -15,6 +17,7 @@ export { travelled, WALK_LIMITS, type Travelled } from './travel.ts'
 export { FLOOR_STEP_M, onFloor, type FloorAsked } from './profile.ts'
 export { leftByCorner, wayOf, type Way } from './way.ts'
 export type {
+  Beside,
   Gaze,
   HoldShot,
   PushShot,

@@ -4,6 +4,7 @@ import { ok, refused, type Result } from '../base/index.ts'
 import { anglesOf, directionOf, type Lens, type Pose } from '../camera/index.ts'
 import { addScaled, distance, sub, type Vec3 } from '../math/index.ts'
 import { evenly, leastJerk, throughKeys } from './ease.ts'
+import { keyed } from './keyed.ts'
 import { travelled, type TravelReason } from './travel.ts'
 import type { HoldShot, PushShot, Shot, Take, TurntableShot, View } from './types.ts'
 
@@ -18,6 +19,10 @@ export type ShotReason = TravelReason | 'no-time'
 const SOFT_PART = 0.15
 
 export function filmed(shot: Shot): Result<Filmed, ShotReason> {
+  const plain = filmedPlain(shot)
+  return plain.ok ? ok(keyed(plain.value, shot)) : plain
+}
+function filmedPlain(shot: Shot): Result<Filmed, ShotReason> {
   if (shot.kind === 'travel') return travelled(shot)
   const { durationS } = shot
   if (!(durationS > 0)) return refused('no-time', 'A shot lasts longer than nought: type its seconds.')

@@ -4,6 +4,8 @@
 import type { Lens, Pose } from '../camera/index.ts'
 import type { Vec3 } from '../math/index.ts'
 import type { Key } from './ease.ts'
+import type { ShotKeys } from './keyed.ts'
+import type { ObjectMotion, ObjectPlace } from './objects.ts'
 
 /** What is taken at one moment. */
 export interface Take {
@@ -14,6 +16,8 @@ export interface Take {
   readonly fNumber: number
   /** Exposure at ISO 100, compensation included. */
   readonly ev: number
+  /** Things that do not stand as their file has them. */
+  readonly moved?: readonly ObjectPlace[]
 }
 /** A take that looks at something: how far away that is. */
 export interface View extends Take {
@@ -44,7 +48,7 @@ export interface TravelStop {
   /** Where it looks from there; null: as the way goes. */
   readonly look: { readonly bearingDeg: number; readonly tiltDeg: number } | null
   /** Passed on the way to the next one: it follows the floor. */
-  readonly via?: readonly Vec3[]
+  readonly via?: readonly Vec3[] | undefined
 }
 export type Gaze =
   /** Where one will be after some metres. */
@@ -84,7 +88,16 @@ export interface TurntableShot {
   readonly focal: readonly Key[]
   readonly heightM: readonly Key[]
 }
-export type Shot = HoldShot | PushShot | TravelShot | TurntableShot
+/** What any shot may have besides: curves over its time, and things that move. */
+export interface Beside {
+  readonly keys?: ShotKeys
+  readonly objects?: readonly ObjectMotion[]
+  /** Things that stand elsewhere all the while. */
+  readonly placed?: readonly ObjectPlace[]
+  /** Keeps looking at an object, wherever it is: its id, and its middle as its file has it. */
+  readonly watch?: { readonly objectId: string; readonly centre: Vec3 }
+}
+export type Shot = (HoldShot | PushShot | TravelShot | TurntableShot) & Beside
 
 export interface ReelCut {
   readonly shot: Shot

@@ -19,6 +19,8 @@ export interface Way {
 const MOST_OF_LEG = 0.45
 /** Turns smaller than this need no arc, radians. */
 const STRAIGHT_RAD = 0.05
+/** Smaller ones are corners, metres. */
+const LEAST_PART_M = 5e-3
 /** Places on an arc, and how far before and after it the straight is held, as a share of the arc's part of the leg. */
 const ON_ARC = [0.25, 0.5, 0.75] as const
 const HELD = 0.5
@@ -78,6 +80,7 @@ function corner(a: Vec3, b: Vec3, c: Vec3, radiusM: number): Vec3[] | null {
   // straight on, or straight back
   if (turn < STRAIGHT_RAD || turn > Math.PI - STRAIGHT_RAD) return null
   const part = Math.min(radiusM * Math.tan(turn / 2), MOST_OF_LEG * m, MOST_OF_LEG * n)
+  if (part < LEAST_PART_M) return null
   const r = part / Math.tan(turn / 2)
   const [from, to] = [addScaled(b, u, -part), addScaled(b, v, part)]
   const centre = addScaled(b, normalize(sub(v, u)), r / Math.cos(turn / 2))

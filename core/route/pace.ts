@@ -56,9 +56,42 @@ export function paceOf({ legs, holdsS, accelMps2, jerkMps3 }: PaceAsked): Pace {
   if (!(accelMps2 > 0 && jerkMps3 > 0)) throw new RangeError(`paceOf: limits must be above nought, got ${accelMps2} m/s² and ${jerkMps3} m/s³`) // prettier-ignore
   for (const l of legs) if (!(l.lengthM > 0 && l.speedMps > 0)) throw new RangeError(`paceOf: a leg of ${l.lengthM} m at ${l.speedMps} m/s`) // prettier-ignore
   if (holdsS.some((h) => !(h >= 0))) throw new RangeError('paceOf: a hold below nought')
-  const isRest = (stop: number): boolean => stop === 0 || stop === legs.length || holdsS[stop]! > 0
+  // legs of one speed that follow each other without a rest are walked as one: stops near each other slow nobody down
+  const groups: { first: number; leg: LegAsked }[] = []
+  legs.forEach((leg, i) => {
+    const last = groups.at(-1)
+    if (last && holdsS[i] === 0 && last.leg.speedMps === leg.speedMps)
+      groups[groups.length - 1] = { first: last.first, leg: { ...leg, lengthM: last.leg.lengthM + leg.lengthM } } // prettier-ignore
+    else groups.push({ first: i, leg })
+  })
+  const joined = groups.map((g) => g.leg)
+  const holds = [...groups.map((g) => holdsS[g.first]!), holdsS.at(-1)!]
+  const isRest = (stop: number): boolean => stop === 0 || stop === joined.length || holds[stop]! > 0
   const limits = { accelMps2, jerkMps3 }
-  return laidOut(legs, holdsS, isRest, limits, fitting(legs, isRest, limits))
+  const pace = laidOut(joined, holds, isRest, limits, fitting(joined, isRest, limits))
+  return groups.length === legs.length ? pace : apart(pace, legs, groups.map((g) => g.first)) // prettier-ignore
+}
+/** What a pace of joined legs says of each leg and each stop. */
+function apart(pace: Pace, legs: readonly LegAsked[], firsts: readonly number[]): Pace {
+  const groupOf = (leg: number): number => firsts.findLastIndex((f) => f <= leg)
+  let alongM = 0
+  const stops = legs.map((leg, i) => {
+    const known = firsts.indexOf(i)
+    const own = known >= 0 ? pace.stops[known]! : { reachedS: timeAt(pace, alongM), leftS: 0 }
+    alongM += leg.lengthM
+    return known >= 0 ? own : { ...own, leftS: own.reachedS }
+  })
+  return { ...pace, stops: [...stops, pace.stops.at(-1)!], speedsMps: legs.map((_, i) => pace.speedsMps[groupOf(i)]!) }
+}
+/** When a place is reached, by halving: the way never goes back. */
+function timeAt(pace: Pick<Pace, 'durationS' | 'at'>, alongM: number): number {
+  let [lo, hi] = [0, pace.durationS]
+  for (let i = 0; i < 60 && hi - lo > 1e-9; i++) {
+    const mid = (lo + hi) / 2
+    if (pace.at(mid).alongM < alongM) lo = mid
+    else hi = mid
+  }
+  return hi
 }
 
 /** How long a change of speed takes. */

@@ -1,8 +1,9 @@
 // From a reel of the document to shots that can be filmed: viewpoints become cameras, what a viewpoint does not keep is the working one's.
 import { aimPointOf, poseOfStand, type AimCentre } from '#core/camera'
 import { distance } from '#core/math'
-import type { ReelCut, Shot, Take, View } from '#core/reel'
+import type { Beside, Gaze, ObjectMotion, ReelCut, Shot, ShotKeys, Take, View } from '#core/reel'
 import { mergeParts, type Setup } from '../parts.ts'
+import { placeOf, placesOf, withPlaces } from '../object-states.ts'
 import type { ReelPart, ShotPart } from '../reel-schemas.ts'
 import type { ProjectDocument } from '../schema.ts'
 
@@ -65,36 +66,84 @@ function shotOf(doc: ProjectDocument, part: ShotPart, reading: SetupReading): { 
     return vp ? mergeParts(doc.working, vp.parts) : null
   }
   const setup = setupOf(part.kind === 'push' ? part.fromId : part.viewpointId)
-  if (!setup) return null
+  const to = part.kind === 'push' ? setupOf(part.toId) : setup
+  if (!setup || !to) return null
+  const plain = plainShot(part, setup, to, reading)
+  return plain && { setup, shot: { ...plain, ...besideOf(doc, part, { setup, to, reading }) } }
+}
+function plainShot(part: ShotPart, setup: Setup, end: Setup, reading: SetupReading): Shot | null {
   const view = viewOfSetup(setup, reading)
   switch (part.kind) {
     case 'hold':
-      return { setup, shot: { kind: 'hold', view, durationS: part.durationS, creep: part.creep } }
+      return { kind: 'hold', view, durationS: part.durationS, creep: part.creep }
     case 'push': {
-      const to = setupOf(part.toId)
-      if (!to) return null
       const { durationS, ease, holdsSize } = part
-      return { setup, shot: { kind: 'push', from: view, to: viewOfSetup(to, reading), durationS, ease, holdsSize } }
+      return { kind: 'push', from: view, to: viewOfSetup(end, reading), durationS, ease, holdsSize }
     }
     case 'travel': {
-      const { stops, isClosed, gaze } = part
-      const speedsMps = stops.map((s) => s.speedMps)
-      return { setup, shot: { kind: 'travel', view, stops, isClosed, gaze, speedsMps } }
+      const { stops, isClosed, isReversed, startShare, cornerM } = part
+      const rest = { ...(isReversed && { isReversed }), ...(startShare && { startShare }), ...(cornerM && { cornerM }) }
+      return { kind: 'travel', view, stops, isClosed, gaze: gazeOf(part.gaze, reading), speedsMps: stops.map((s) => s.speedMps), ...rest } // prettier-ignore
     }
     case 'turntable': {
       const { pivot, turns, direction, durationS, pace, distance: near, focal, heightM } = part
-      return { setup, shot: { kind: 'turntable', view, pivot, turns, direction, durationS, pace, distance: near, focal, heightM } } // prettier-ignore
+      return { kind: 'turntable', view, pivot, turns, direction, durationS, pace, distance: near, focal, heightM }
     }
+  }
+}
+type TravelPart = Extract<ShotPart, { kind: 'travel' }>
+/** At an object: at its middle; along the way where it is gone. */
+function gazeOf(gaze: TravelPart['gaze'], { centreOf }: SetupReading): Gaze {
+  if (gaze.kind !== 'object') return gaze
+  const point = centreOf(gaze.objectId, [0, 0, 0])
+  return point ? { kind: 'point', point } : { kind: 'along', aheadM: AHEAD_M, tiltDeg: 0 }
+}
+/** Looks so far ahead along the way where nothing else is said, metres. */
+const AHEAD_M = 1.5
+
+/** Keys, things that move or stand elsewhere, and what is watched. */
+function besideOf(
+  { objectStates = [] }: ProjectDocument,
+  part: ShotPart,
+  { setup, to, reading }: { readonly setup: Setup; readonly to: Setup; readonly reading: SetupReading },
+): Beside {
+  const states = new Map(objectStates.map((s) => [s.id, s]))
+  const [a, b] = [placesOf(setup.visible.states, objectStates), placesOf(to.visible.states, objectStates)]
+  const moving = (part.motions ?? []).flatMap((m): ObjectMotion[] => {
+    const place = placeOf(states.get(m.stateId))
+    if (!place) return []
+    const rest = a.find((p) => p.objectId === place.objectId) ?? null
+    const other =
+      rest && rest.moveM.every((v, i) => v === place.moveM[i]) && rest.turnDeg === place.turnDeg ? null : rest
+    const { fromShare, toShare } = m
+    return [{ from: m.opens ? other : place, to: m.opens ? place : other, fromShare, toShare }]
+  })
+  const own = new Set(moving.map((m) => (m.from ?? m.to)!.objectId))
+  // what a push begins with and ends with, over all of it
+  const blended = [...new Set([...a, ...b].map((p) => p.objectId))]
+    .filter((o) => !own.has(o))
+    .map((o) => ({ from: a.find((p) => p.objectId === o) ?? null, to: b.find((p) => p.objectId === o) ?? null, fromShare: 0, toShare: 1 })) // prettier-ignore
+  const [stays, goes] = [blended.filter((m) => m.from === m.to), blended.filter((m) => m.from !== m.to)]
+  const objects = [...moving, ...goes]
+  const watchId =
+    part.watchId ?? (part.kind === 'travel' && part.gaze.kind === 'object' ? part.gaze.objectId : undefined)
+  const centre = watchId === undefined ? null : reading.centreOf(watchId, [0, 0, 0])
+  return {
+    ...(part.keys && { keys: part.keys as ShotKeys }),
+    ...(objects.length > 0 && { objects }),
+    ...(stays.length > 0 && { placed: stays.map((m) => m.from!) }),
+    ...(centre && { watch: { objectId: watchId!, centre } }),
   }
 }
 
 /** The Setup that shows a take: everything else as its viewpoint has it. */
-export function setupAt(setup: Setup, { pose, lens, focusM, fNumber, ev }: Take): Setup {
+export function setupAt(setup: Setup, { pose, lens, focusM, fNumber, ev, moved = [] }: Take): Setup {
   const { station, bearingDeg, tiltDeg, rollDeg } = pose
   const ev100 = ev + setup.exposure.compensationEv
   const { outsideEv100 } = setup.exposure
   return {
     ...setup,
+    visible: withPlaces(setup.visible, moved),
     stand: { station, aim: { kind: 'direction', bearingDeg, tiltDeg }, rollDeg },
     lens,
     focus: focusM === null ? { ...setup.focus, on: false } : { ...setup.focus, on: true, fNumber, mode: { kind: 'distance', distanceM: focusM } }, // prettier-ignore

@@ -32,7 +32,7 @@ export const useCheck = defineStore('check', () => {
     const doc = project.document
     if (!w || !doc || project.isShowing) return
     const mine = ++asked
-    const found = await stage.check(checkedSetup(setupAsShown(w, doc.objectSets, centreOf)), {
+    const found = await stage.check(checkedSetup(setupAsShown(w, doc, centreOf)), {
       kind: doc.subject,
       eyeHeightM: doc.eyeHeightM,
       subjectId: subjectId.value,

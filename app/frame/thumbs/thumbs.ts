@@ -130,7 +130,7 @@ function thumbs() {
     })
     return null
   }
-  return { picture, shownPicture: createShownPictures(kept, keyOf, picture, () => project.document?.objectSets) }
+  return { picture, shownPicture: createShownPictures(kept, keyOf, picture, () => project.document) }
 }
 
 /** Pictures for as long as a place on the screen shows them; an old one, marked, until the new one is drawn. */
@@ -138,12 +138,12 @@ function createShownPictures(
   kept: ReturnType<typeof createKeptPictures>,
   keyOf: (s: Setup) => string,
   picture: (s: Setup) => ImageBitmap | null,
-  sets: () => ProjectDocument['objectSets'],
+  of: () => ProjectDocument | null,
 ) {
   return (asked: () => Setup | null): ComputedRef<ThumbPicture | null> => {
     const setup = (): Setup | null => {
       const s = asked()
-      return s && setupAsShown(s, sets(), centreOf)
+      return s && setupAsShown(s, of(), centreOf)
     }
     const key = computed(() => {
       const s = setup()

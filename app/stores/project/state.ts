@@ -51,9 +51,7 @@ export function createState() {
   })
   /** The working Setup with its named sets worked in, as the stage and its checks take it. */
   const workingShown = computed<Setup | null>(() =>
-    working.value
-      ? setupAsShown(working.value, (preview.value?.document ?? document.value)?.objectSets, centreOf)
-      : null,
+    working.value ? setupAsShown(working.value, preview.value?.document ?? document.value, centreOf) : null,
   )
   /** What the working Setup shows. */
   const shown = computed<Shown>(() => (workingShown.value ? shownOf(workingShown.value) : ALL_SHOWN))
