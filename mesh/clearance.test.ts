@@ -3,7 +3,7 @@ import { Triangle, Vector3 } from 'three'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { seededRandom } from '#core/base'
 import type { Vec3 } from '#core/math'
-import { FLOOR_STEP_M, onFloor } from '#core/reel'
+import { FLOOR_STEP_M, onFloor, type TravelStop } from '#core/reel'
 import { ALL_SHOWN } from '#core/section'
 import { loadGlb } from '#formats/scene'
 import { Pen } from '../scripts/demo-data/kit.ts'
@@ -78,7 +78,7 @@ describe('the eye along a way', () => {
   it('makes a ramp of the stair: level before and after it, never steeper than it, within a step of the floor', async () => {
     const scene = await sceneOf(stair())
     const heightsM = eyeHeights(scene, way, { eyeHeightM: 1.58 })
-    const stop = (x: number) => ({ station: [x, 1, 1.58] as Vec3, holdS: 0, look: null })
+    const stop = (x: number): TravelStop => ({ station: [x, 1, 1.58] as Vec3, holdS: 0, look: null })
     const [a, b] = onFloor({ stops: [stop(0.5), stop(8.5)], places: way, heightsM, stopsM: [0, 8] })
     expect(a!.station[2]).toBeCloseTo(1.58, 5)
     expect(b!.station[2]).toBeCloseTo(3.28, 5)

@@ -5,7 +5,7 @@
 
 import type { Vec3 } from '#core/math'
 import { ALL_SHOWN, type Shown } from '#core/section'
-import type { MeshScene } from './scene.ts'
+import type { MeshScene, RawHit } from './scene.ts'
 import type { NodeFacts } from './types.ts'
 
 export interface WalkOptions {
@@ -103,7 +103,7 @@ export function eyeHeights(
   return places.map((p) => {
     const eye: Vec3 = ground === null ? p : [p[0], p[1], ground + o.eyeHeightM]
     const found =
-      groundBelow(scene, eye, o) ?? (ground === null ? (scene.floorBelow(p, o.shown)?.point[2] ?? null) : null)
+      floorUnder(scene, eye, o) ?? (ground === null ? (scene.floorBelow(p, o.shown)?.point[2] ?? null) : null)
     if (found === null) return null
     // furniture is not climbed: what is higher than a step lies on the way, not under it
     if (ground !== null && found > ground + o.stepM + 1e-6) return ground + o.eyeHeightM
@@ -111,6 +111,25 @@ export function eyeHeights(
     return found + o.eyeHeightM
   })
 }
+
+/** What is walked on within two steps over the feet and one below them: where floors are marked, floors and stairs, nothing that stands there. */
+function floorUnder(scene: MeshScene, eye: Vec3, o: WalkOptions): number | null {
+  if (!scene.facts.nodes.some((n) => n.kind === 'floor')) return groundBelow(scene, eye, o)
+  const top = eye[2] - o.eyeHeightM + 2 * o.stepM
+  const accept = ({ normal, vertex }: RawHit): boolean =>
+    Math.abs(normal.z) > WALKED_COS && WALKED.has(scene.nodeAt(vertex).kind ?? '')
+  let highest: number | null = null
+  for (const [dx, dy] of BESIDE) {
+    const hit = scene.along(
+      { origin: [eye[0] + dx, eye[1] + dy, top], direction: [0, 0, -1], farM: 3 * o.stepM + 1e-3 },
+      { shown: o.shown, accept },
+    )
+    if (hit && (highest === null || hit.point[2] > highest)) highest = hit.point[2]
+  }
+  return highest
+}
+const WALKED: ReadonlySet<string> = new Set(['floor', 'stair'])
+const WALKED_COS = 0.9
 
 /** A piece of furniture: no deeper than this where it is thinnest, no higher than a storey, metres. */
 const PIECE_DEEP_M = 1.3

@@ -22,6 +22,8 @@ defineProps<{
   crosshair: boolean
   note: string
   large: boolean
+  /** Cones of viewpoints are not shown there. */
+  noCones?: boolean
 }>()
 defineEmits<{
   wheel: [e: WheelEvent]
@@ -78,6 +80,7 @@ onMounted(() => {
       </svg>
       <div class="zoom" @pointerdown.stop>
         <button
+          v-if="!noCones"
           class="plain"
           :class="{ on: view.allCones }"
           :aria-pressed="view.allCones"

@@ -10,6 +10,7 @@ import { heldSamples } from '../stores/samples.ts'
 import { useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
 import { useFilm } from './film.ts'
+import { useWalking } from './walking.ts'
 
 const box = ref<HTMLElement | null>(null)
 const canvas = ref<HTMLCanvasElement | null>(null)
@@ -87,6 +88,16 @@ const left = computed(() => {
   const perS = drawn.value / lastsS
   return perS < 0.9 * fps.value ? `draws ${perS.toFixed(perS < 10 ? 1 : 0)} of ${fps.value.toFixed(0)} frames a second; the time is right` : '' // prettier-ignore
 })
+const { tool, inPicture } = useWalking()
+/** A click where a stop or a look is asked for. */
+function press(e: MouseEvent): void {
+  const setup = shown.value?.setup
+  if (!tool.value || !setup) return
+  const r = canvas.value!.getBoundingClientRect()
+  const camera: Camera = { pose: poseOfStand(setup.stand, centreOf), lens: setup.lens, frame: setup.frame }
+  const k = setup.frame.widthPx / r.width
+  void inPicture(camera, (e.clientX - r.left) * k, (e.clientY - r.top) * k).catch((x: unknown) => notices.fail(x))
+}
 onBeforeUnmount(() => {
   last++
   stage.stopPicture('picture')
@@ -101,6 +112,8 @@ onBeforeUnmount(() => {
       data-testid="film-canvas"
       role="img"
       aria-label="The reel at this moment"
+      :class="{ asks: tool !== null }"
+      @click="press"
       :style="{ width: `${size.width}px`, height: `${size.height}px` }"
     />
     <p v-else class="empty quiet"><slot /></p>
@@ -120,6 +133,9 @@ onBeforeUnmount(() => {
 }
 canvas {
   position: absolute;
+}
+.asks {
+  cursor: crosshair;
 }
 .empty {
   color: var(--mount-ink);

@@ -13,12 +13,14 @@ import { newId, useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 import { useExporting } from './exporting.ts'
 import { useFilm } from './film.ts'
+import { useWalking } from './walking.ts'
 
 const project = useProject()
 const stage = useStage()
 const notices = useNotices()
 const { reels, part, reelId, cutId, reading, stop, go } = useFilm()
 const { csv, gltf } = useExporting()
+const { tool } = useWalking()
 const naming = ref(false)
 const viewpoints = computed(() => project.document?.viewpoints ?? [])
 const nameOf = (base: string): string => {
@@ -48,6 +50,15 @@ function walk(): void {
   const shot = newWalk(viewpoints.value, { name: 'Walk', newId, reading })
   if (!shot) return notices.say('A walk needs two viewpoints in different places: keep them in the frame first.', 'warning') // prettier-ignore
   begin({ id: newId(), name: nameOf('Walk'), rate: '25', cuts: [{ id: newId(), shotId: shot.id, dissolveS: 0 }] }, [shot]) // prettier-ignore
+}
+/** A walk without stops: they are placed by clicks. */
+function draw(): void {
+  const v = recalled()
+  if (!v)
+    return notices.say('Keep a viewpoint in the frame first: the walk takes its lens and light from it.', 'warning')
+  const shot: ShotPart = { id: newId(), name: 'Walk', kind: 'travel', viewpointId: v.id, isClosed: false, gaze: { kind: 'along', aheadM: 1.5, tiltDeg: 0 }, stops: [] } // prettier-ignore
+  begin({ id: newId(), name: nameOf('Walk'), rate: '25', cuts: [{ id: newId(), shotId: shot.id, dissolveS: 0 }] }, [shot]) // prettier-ignore
+  tool.value = 'stop'
 }
 /** Round what the viewpoint recalled last looks at; for a product, round its middle. */
 function turntable(): void {
@@ -138,6 +149,7 @@ const setRate = (rate: string): void => void (part.value && project.run({ type: 
       >
         Push from one to the next
       </button>
+      <button class="btn" title="Click its stops in Plan or in the picture" @click="draw">Draw a walk</button>
       <button class="btn" title="One walk that passes the viewpoints’ stations" @click="walk">Walk through them</button>
       <button class="btn" title="Once round, from the viewpoint recalled last" @click="turntable">Turntable</button>
     </div>

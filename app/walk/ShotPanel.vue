@@ -6,6 +6,7 @@ import NumberField from '../controls/NumberField.vue'
 import type { ShotPart } from '#model'
 import { newId, useProject } from '../stores/project.ts'
 import { useFilm } from './film.ts'
+import TravelPanel from './TravelPanel.vue'
 
 const project = useProject()
 const { shot, part, cut, cutId, dragged, reel, resolved, go, stop, faults } = useFilm()
@@ -61,12 +62,6 @@ function remove(): void {
 const EASES = [{ value: 'soft', label: 'soft' }, { value: 'even', label: 'even' }] as const // prettier-ignore
 const PACES = [{ value: 'loop', label: 'loop' }, { value: 'soft', label: 'soft' }, { value: 'swing', label: 'to and fro' }] as const // prettier-ignore
 const WAYS = [{ value: '1', label: 'clockwise' }, { value: '-1', label: 'counter' }] as const // prettier-ignore
-const GAZES = [{ value: 'along', label: 'along' }, { value: 'stops', label: 'as kept' }] as const // prettier-ignore
-const gaze = computed(() => travel.value?.gaze.kind ?? 'along')
-const setGaze = (kind: string): void => set({ gaze: kind === 'along' ? { kind, aheadM: 1.5, tiltDeg: 0 } : { kind } })
-const speed = computed(() => travel.value?.stops[0]?.speedMps ?? 1)
-const atSpeed = (speedMps: number) => ({ stops: travel.value!.stops.map((s) => ({ ...s, speedMps })) })
-const resting = (i: number, holdS: number) => ({ stops: travel.value!.stops.map((s, k) => (k === i ? { ...s, holdS } : s)) }) // prettier-ignore
 const fault = computed(() => faults.value.find((f) => f.cut === at.value)?.message ?? '')
 </script>
 
@@ -106,31 +101,7 @@ const fault = computed(() => faults.value.find((f) => f.cut === at.value)?.messa
         the subject’s size</label
       >
     </template>
-    <template v-if="travel">
-      <NumberField
-        label="Pace"
-        suffix="m/s"
-        :digits="2"
-        :step="0.1"
-        :min="0.05"
-        :max="20"
-        :model-value="speed"
-        v-on="number(atSpeed)"
-      />
-      <ChoiceRow label="Looks" :options="GAZES" :model-value="gaze === 'stops' ? 'stops' : 'along'" @change="setGaze" />
-      <NumberField
-        v-for="(s, i) in travel.stops"
-        :key="s.id"
-        :label="`Rest at ${i + 1}`"
-        suffix="s"
-        :digits="1"
-        :step="0.5"
-        :min="0"
-        :max="600"
-        :model-value="s.holdS"
-        v-on="number((holdS) => resting(i, holdS))"
-      />
-    </template>
+    <TravelPanel v-if="travel" />
     <template v-if="table">
       <ChoiceRow label="Pace" :options="PACES" :model-value="table.pace" @change="set({ pace: $event })" />
       <ChoiceRow
@@ -169,16 +140,3 @@ const fault = computed(() => faults.value.find((f) => f.cut === at.value)?.messa
 </template>
 
 <style scoped src="./walk.css"></style>
-<style scoped>
-.tick {
-  display: flex;
-  gap: 6px;
-  align-items: center;
-  padding: 3px 14px;
-  font-size: 12px;
-}
-.tick input {
-  accent-color: var(--plum);
-  margin: 0;
-}
-</style>

@@ -15,6 +15,7 @@ import ReelList from './ReelList.vue'
 import ReelRuler from './ReelRuler.vue'
 import ShotPanel from './ShotPanel.vue'
 import { timecode } from './times.ts'
+import WayDrawing from './WayDrawing.vue'
 
 const project = useProject()
 const view = useView()
@@ -50,6 +51,9 @@ useEventListener(window, 'keydown', (e) => {
   const dialogOpen = view.help || view.commands || project.saveState === 'conflict'
   handleKey(e, actions, { dialogOpen, singleKeys: view.singleKeys, dragging: isDragging() })
 })
+/** What is large in the middle. */
+const main = ref<'picture' | 'plan' | 'side'>('picture')
+const enlarge = (which: 'plan' | 'side'): void => void (main.value = main.value === which ? 'picture' : which)
 const SPEEDS = [0.25, 0.5, 1, 2]
 const faultText = computed(() => faults.value.map((f) => f.message).join(' '))
 </script>
@@ -59,8 +63,13 @@ const faultText = computed(() => faults.value.map((f) => f.message).join(' '))
     <h1 class="visually-hidden">{{ project.document?.name }}: walk</h1>
     <aside class="left" aria-label="Reels"><ReelList /></aside>
     <main>
-      <div ref="stageBox" class="stage">
-        <FilmPicture>Begin a reel at the left: it shows the viewpoints that you keep in the frame.</FilmPicture>
+      <div class="panes" :class="main">
+        <div ref="stageBox" class="stage">
+          <FilmPicture>Begin a reel at the left: it shows the viewpoints that you keep in the frame.</FilmPicture>
+          <button v-if="main !== 'picture'" class="btn back" @click="main = 'picture'">Picture large</button>
+        </div>
+        <WayDrawing v-if="part" class="plan" kind="plan" :large="main === 'plan'" @enlarge="enlarge('plan')" />
+        <WayDrawing v-if="part" class="side" kind="side" :large="main === 'side'" @enlarge="enlarge('side')" />
       </div>
       <template v-if="part">
         <div class="transport" role="toolbar" aria-label="Transport">
@@ -127,11 +136,45 @@ main {
   min-width: 0;
   min-height: 0;
 }
-.stage {
+.panes {
   display: grid;
   min-height: 0;
-  padding: 16px;
+  grid-template-columns: minmax(180px, 34%) minmax(0, 1fr);
+  grid-template-rows: minmax(0, 1.3fr) minmax(0, 1fr);
+  grid-template-areas: 'plan stage' 'side stage';
+}
+.panes.plan {
+  grid-template-areas: 'stage plan' 'side plan';
+}
+.panes.side {
+  grid-template-areas: 'plan side' 'stage side';
+}
+.panes:not(:has(.strip)) {
+  grid-template-areas: 'stage stage' 'stage stage';
+}
+.panes > .plan {
+  grid-area: plan;
+}
+.panes > .side {
+  grid-area: side;
+}
+.panes > * {
+  min-width: 0;
+  min-height: 0;
+  border-right: 1px solid var(--line);
+}
+.stage {
+  grid-area: stage;
+  position: relative;
+  display: grid;
+  min-height: 0;
+  padding: 12px;
   background: var(--mount);
+}
+.back {
+  position: absolute;
+  right: 8px;
+  top: 8px;
 }
 .transport {
   display: flex;

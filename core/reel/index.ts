@@ -15,7 +15,7 @@ export { framesOf, RATES, reelOf, type Placed, type Reel, type Seen } from './re
 export { filmed, type Filmed, type ShotReason } from './shots.ts'
 export { travelled, WALK_LIMITS, type Travelled } from './travel.ts'
 export { FLOOR_STEP_M, onFloor, type FloorAsked } from './profile.ts'
-export { leftByCorner, wayOf, type Way } from './way.ts'
+export { leftByCorner, wayOf, type Way, type WayAsked } from './way.ts'
 export type {
   Beside,
   Gaze,

@@ -31,8 +31,8 @@ function smoothed(row: readonly number[], window: number): number[] {
   return mean(mean(row))
 }
 
-export interface FloorAsked {
-  readonly stops: readonly TravelStop[]
+export interface FloorAsked<S extends TravelStop> {
+  readonly stops: readonly S[]
   /** Places of the way at even steps, `FLOOR_STEP_M` apart, from its first stop to its end. */
   readonly places: readonly Vec3[]
   /** Of the eye there; null where there is no floor: it stays as high as it was. */
@@ -41,7 +41,7 @@ export interface FloorAsked {
   readonly stopsM: readonly number[]
 }
 /** The stops at the floor's height, and with places between them that follow it. */
-export function onFloor({ stops, places, heightsM, stopsM }: FloorAsked): TravelStop[] {
+export function onFloor<S extends TravelStop>({ stops, places, heightsM, stopsM }: FloorAsked<S>): S[] {
   let last = heightsM.find((h) => h !== null) ?? null
   if (last === null || places.length === 0) return stops.map((s) => ({ ...s, via: [] }))
   const known = heightsM.map((h) => (last = h ?? last)!)

@@ -25,8 +25,9 @@ const LEAST_PART_M = 5e-3
 const ON_ARC = [0.25, 0.5, 0.75] as const
 const HELD = 0.5
 
+export type WayAsked = Pick<TravelShot, 'stops' | 'speedsMps' | 'isClosed' | 'isReversed' | 'cornerM'>
 /** The way of a walk as it is gone: turned round where it is reversed. */
-export function wayOf(shot: TravelShot): Result<Way, RouteReason> {
+export function wayOf(shot: WayAsked): Result<Way, RouteReason> {
   const { stops, speedsMps } = shot.isReversed ? turnedRound(shot) : shot
   const places: Vec3[] = []
   const at: number[] = []
@@ -58,7 +59,7 @@ const nextOn = (stops: readonly TravelStop[], i: number, isClosed: boolean): Vec
   stops[i]!.via?.[0] ?? (stops[i + 1] ?? (isClosed ? stops[0]! : null))?.station ?? null
 
 /** The same stops the other way: legs keep their speeds and what lies on them. A closed way begins where it did. */
-function turnedRound({ stops, speedsMps, isClosed }: TravelShot): Pick<TravelShot, 'stops' | 'speedsMps'> {
+function turnedRound({ stops, speedsMps, isClosed }: WayAsked): Pick<TravelShot, 'stops' | 'speedsMps'> {
   const n = stops.length
   const legs = isClosed ? n : n - 1
   const order = stops.map((_, i) => (isClosed ? (n - i) % n : n - 1 - i))

@@ -1,0 +1,326 @@
+<script setup lang="ts">
+// Plan or Side of a reel: the way of the cut at hand with its seconds marked, stops that are placed and dragged, where the camera is now.
+import { computed, ref } from 'vue'
+import { formatLength, lengthSuffix } from '#core/base'
+import { poseOfStand, type Camera } from '#core/camera'
+import type { Vec3 } from '#core/math'
+import ConeShape from '../drawings/ConeShape.vue'
+import { coneOf } from '../drawings/cones.ts'
+import DragHandle from '../drawings/DragHandle.vue'
+import StripFrame from '../drawings/StripFrame.vue'
+import { useStrip } from '../drawings/strip.ts'
+import { LateSelect as Select } from '../controls/late-select.ts'
+import { centreOf } from '../stores/centres.ts'
+import { useProject } from '../stores/project.ts'
+import { useStage } from '../stores/stage.ts'
+import { useView } from '../stores/view.ts'
+import { useFilm } from './film.ts'
+import { useWalking } from './walking.ts'
+
+const props = defineProps<{ kind: 'plan' | 'side'; large: boolean }>()
+defineEmits<{ enlarge: [] }>()
+const project = useProject()
+const stage = useStage()
+const view = useView()
+const { shown, reel, resolved, part, cut, go, stop } = useFilm()
+const { travel, way, tool, stopId, eyeM, add, insertAt, drag, drop, cancel, remove, change, live, look } = useWalking()
+const host = ref<HTMLElement | null>(null)
+const canvas = ref<HTMLCanvasElement | null>(null)
+const isPlan = computed(() => props.kind === 'plan')
+const storeyIndex = computed(() => Math.min(view.storey, Math.max(0, stage.storeys.length - 1)))
+const storey = computed(() => stage.storeys[storeyIndex.value] ?? null)
+const cutM = computed(() => project.document?.planCutM ?? 1.2)
+const strip = useStrip({
+  key: props.kind,
+  host,
+  canvas,
+  headPx: 0,
+  direction: computed(() => (isPlan.value ? { bearingDeg: 0, tiltDeg: -90 } : { bearingDeg: 0, tiltDeg: 0 })),
+  cut: computed(() => {
+    if (isPlan.value) return storey.value ? { point: [0, 0, storey.value.heightM + cutM.value] as Vec3, normal: [0, 0, 1] as Vec3 } : null // prettier-ignore
+    // from the south, cut where the way is
+    const first = travel.value?.stops[0]?.station
+    const y = first?.[1] ?? project.working?.stand.station[1] ?? 0
+    return { point: [0, y, 0] as Vec3, normal: [0, -1, 0] as Vec3 }
+  }),
+})
+const { toPx, toWorld } = strip
+const d = (points: readonly Vec3[]): string =>
+  points.map((p, i) => { const q = toPx(p); return `${i ? 'L' : 'M'}${q.x.toFixed(1)} ${q.y.toFixed(1)}` }).join('') // prettier-ignore
+const PARTS = 160
+const along = computed<readonly Vec3[]>(() => {
+  const w = way.value
+  if (!w) return []
+  return Array.from({ length: PARTS + 1 }, (_, i) => w.route.at((i / PARTS) * w.route.lengthM).point)
+})
+/** The cut at hand on the reel; other shots than walks have a way too. */
+const placed = computed(() => reel.value.cuts.find((c) => part.value?.cuts[resolved.value?.places[c.index] ?? -1]?.id === cut.value?.id)) // prettier-ignore
+const MOST_SECONDS = 240
+const seconds = computed(() => {
+  const p = placed.value
+  if (!p) return []
+  const lasts = p.endS - p.startS
+  const every = Math.max(1, Math.ceil(lasts / MOST_SECONDS))
+  return Array.from({ length: Math.floor(lasts / every) + 1 }, (_, i) => ({ t: i * every, at: p.filmed.at(p.fromS + i * every).pose.station })) // prettier-ignore
+})
+const plainWay = computed(() => (travel.value ? [] : seconds.value.map((s) => s.at)))
+const camera = computed<Camera | null>(() => {
+  const s = shown.value
+  return s && { pose: poseOfStand(s.setup.stand, centreOf), lens: s.setup.lens, frame: s.setup.frame }
+})
+const now = computed(() => (camera.value ? toPx(camera.value.pose.station) : null))
+const CONE_PX = 70
+const cone = computed(() => (camera.value ? coneOf(camera.value, isPlan.value ? 'left-right' : 'top-bottom', toPx, CONE_PX) : null)) // prettier-ignore
+const stops = computed(() => (travel.value?.stops ?? []).map((s, i) => ({ ...toPx(s.station), s, i })))
+const unit = computed(() => project.document?.unit ?? 'm')
+const reading = (p: Vec3): string =>
+  `${formatLength(p[0], unit.value)}, ${isPlan.value ? formatLength(p[1], unit.value) : formatLength(p[2], unit.value)} ${lengthSuffix(unit.value)}`
+const dragged = ref(-1)
+/** Where the pointer puts a stop: in Plan at its height, in Side along the page and up. */
+function at(e: PointerEvent, [, y, z]: Vec3): Vec3 {
+  const p = toWorld(e)
+  return isPlan.value ? [p[0], p[1], z] : [p[0], y, p[2]]
+}
+function begin(i: number): void {
+  dragged.value = i
+  stopId.value = travel.value!.stops[i]!.id
+  tool.value = null
+}
+function move(e: PointerEvent, i: number): void {
+  drag(i, at(e, travel.value!.stops[i]!.station))
+  // a height set by hand stays
+  if (!isPlan.value && travel.value?.heights !== 'free') live({ heights: 'free' })
+}
+async function done(): Promise<void> {
+  dragged.value = -1
+  await drop()
+}
+function letGo(): void {
+  dragged.value = -1
+  cancel()
+}
+async function nudge(dx: number, dy: number, i: number): Promise<void> {
+  const [x, y, z] = travel.value!.stops[i]!.station
+  drag(i, isPlan.value ? [x + dx, y + dy, z] : [x + dx, y, z + dy])
+  if (!isPlan.value && dy !== 0) live({ heights: 'free' })
+  await drop()
+}
+const NEAR_PX = 9
+/** How far along the way a place on the page lies, where it is near it. */
+function nearWay(e: { clientX: number; clientY: number }): number | null {
+  const w = way.value
+  const r = host.value?.getBoundingClientRect()
+  if (!w || !r) return null
+  const [x, y] = [e.clientX - r.left, e.clientY - r.top]
+  let best = { px: NEAR_PX, i: -1 }
+  along.value.forEach((p, i) => {
+    const q = toPx(p)
+    const px = Math.hypot(q.x - x, q.y - y)
+    if (px < best.px) best = { px, i }
+  })
+  return best.i < 0 ? null : (best.i / PARTS) * w.route.lengthM
+}
+async function press(e: PointerEvent): Promise<void> {
+  if (e.button !== 0 || !tool.value || !travel.value) return strip.slideStrip(e, () => click(e))
+  e.preventDefault()
+  const p = toWorld(e)
+  if (tool.value === 'look') {
+    const z =
+      travel.value.gaze.kind === 'point' ? travel.value.gaze.point[2] : (storey.value?.heightM ?? 0) + eyeM.value
+    return look(isPlan.value ? [p[0], p[1], z] : p)
+  }
+  if (tool.value !== 'stop' || !isPlan.value) return
+  const on = nearWay(e)
+  if (on !== null) return insertAt(on)
+  await add([p[0], p[1], (storey.value?.heightM ?? 0) + eyeM.value])
+}
+/** A click on the way goes there in time. */
+function click(e: PointerEvent): void {
+  const on = nearWay(e)
+  const p = placed.value
+  if (on === null || !p) return
+  let best = { d: Infinity, t: 0 }
+  const target = way.value!.route.at(on).point
+  const n = 400
+  for (let k = 0; k <= n; k++) {
+    const t = ((p.endS - p.startS) * k) / n
+    const s = p.filmed.at(p.fromS + t).pose.station
+    const off = Math.hypot(s[0] - target[0], s[1] - target[1], s[2] - target[2])
+    if (off < best.d) best = { d: off, t }
+  }
+  stop()
+  go(p.startS + best.t)
+}
+const gazeAt = computed(() => (travel.value?.gaze.kind === 'point' ? travel.value.gaze.point : null))
+const gazePx = computed(() => (gazeAt.value ? toPx(gazeAt.value) : null))
+const dragGaze = (e: PointerEvent): void => live({ gaze: { kind: 'point', point: at(e, gazeAt.value!) } })
+const fit = (): void => strip.fitCamera([...along.value, ...plainWay.value, ...(camera.value ? [camera.value.pose.station] : [])]) // prettier-ignore
+async function key(e: KeyboardEvent, i: number): Promise<void> {
+  if (e.key !== 'Delete' && e.key !== 'Backspace') return
+  e.preventDefault()
+  e.stopPropagation()
+  await remove(i)
+}
+</script>
+
+<template>
+  <StripFrame
+    v-model:host="host"
+    v-model:canvas="canvas"
+    :title="isPlan ? 'Plan' : 'Side'"
+    :large="large"
+    :image-style="strip.imageStyle.value as Record<string, string>"
+    :scale="strip.scaleBar.value"
+    :width="strip.width.value"
+    :height="strip.height.value"
+    :crosshair="tool !== null && isPlan"
+    :note="tool === 'stop' && isPlan ? 'Click where the walk goes; on the way to insert a stop' : ''"
+    no-cones
+    @enlarge="$emit('enlarge')"
+    @wheel="strip.wheel"
+    @down="press"
+    @fit-model="strip.fitModel"
+    @fit-camera="fit"
+    @zoom="strip.zoomAt"
+  >
+    <template #head>
+      <Select
+        v-if="isPlan"
+        :model-value="storeyIndex"
+        :options="stage.storeys.map((s, i) => ({ i, name: s.name }))"
+        option-label="name"
+        option-value="i"
+        size="small"
+        class="storey"
+        aria-label="Storey"
+        @update:model-value="view.storey = $event"
+      />
+      <span class="grow" />
+    </template>
+    <path v-if="along.length > 0" class="case" :d="d(along)" />
+    <path v-if="along.length > 0" class="way" :d="d(along)" data-testid="way" />
+    <path v-if="plainWay.length > 1" class="way thin" :d="d(plainWay)" />
+    <g class="seconds"><circle v-for="s in seconds" :key="s.t" :cx="toPx(s.at).x" :cy="toPx(s.at).y" r="1.8" /></g>
+    <ConeShape v-if="cone" :cone="cone" />
+    <circle v-if="now" class="now" :cx="now.x" :cy="now.y" r="4" />
+    <DragHandle
+      v-if="gazePx && gazeAt"
+      :x="gazePx.x"
+      :y="gazePx.y"
+      shape="diamond"
+      label="What the walk looks at"
+      testid="gaze"
+      :value="gazeAt[0]"
+      :spoken="reading(gazeAt)"
+      @drag="dragGaze"
+      @nudge="
+        (dx, dy) =>
+          change({
+            gaze: {
+              kind: 'point',
+              point: isPlan
+                ? [gazeAt![0] + dx, gazeAt![1] + dy, gazeAt![2]]
+                : [gazeAt![0] + dx, gazeAt![1], gazeAt![2] + dy],
+            },
+          })
+      "
+      @done="drop"
+      @cancel="cancel"
+    />
+    <g
+      v-for="p in stops"
+      :key="p.s.id"
+      class="stop"
+      :class="{ on: p.s.id === stopId }"
+      @keydown="key($event, p.i)"
+      @focusin="stopId = p.s.id"
+    >
+      <DragHandle
+        :x="p.x"
+        :y="p.y"
+        shape="round"
+        :label="`Stop ${p.i + 1}: drag it; Delete takes it out`"
+        :testid="`${kind}-stop-${p.i}`"
+        :value="p.s.station[0]"
+        :spoken="reading(p.s.station)"
+        :reading="dragged === p.i ? reading(p.s.station) : ''"
+        @start="begin(p.i)"
+        @drag="move($event, p.i)"
+        @nudge="(dx, dy) => nudge(dx, dy, p.i)"
+        @done="done"
+        @cancel="letGo"
+      />
+      <text :x="p.x + 8" :y="p.y - 6">{{ p.i + 1 }}</text>
+    </g>
+    <g v-if="isPlan" class="north" :transform="`translate(${strip.width.value - 18} 26)`"
+      ><path d="M0 10V-10m-3.5 5l3.5 -5l3.5 5" /><text y="21" text-anchor="middle">N</text></g
+    >
+  </StripFrame>
+</template>
+
+<style scoped>
+.storey {
+  font-size: 11.5px;
+  max-width: 130px;
+}
+.storey :deep(.p-select-label) {
+  padding: 1px 2px 1px 6px;
+  font-size: 11.5px;
+}
+.storey :deep(.p-select-dropdown) {
+  width: 20px;
+}
+.grow {
+  flex: 1;
+}
+.case,
+.way {
+  fill: none;
+  pointer-events: none;
+  stroke-linejoin: round;
+}
+.case {
+  stroke: var(--panel);
+  stroke-width: 4.5;
+}
+.way {
+  stroke: var(--plum);
+  stroke-width: 2;
+}
+.way.thin {
+  stroke-width: 1.4;
+  stroke-dasharray: 4 3;
+}
+.seconds {
+  fill: var(--panel);
+  stroke: var(--plum);
+  stroke-width: 1;
+  pointer-events: none;
+}
+.now {
+  fill: var(--plum);
+  pointer-events: none;
+}
+.stop text {
+  font: 10px var(--mono);
+  fill: var(--plum);
+  paint-order: stroke;
+  stroke: var(--panel);
+  stroke-width: 3px;
+  pointer-events: none;
+}
+.stop.on :deep(.ink) {
+  fill: var(--plum);
+}
+.north path {
+  stroke: var(--quiet);
+  fill: none;
+}
+.north text {
+  font: 9.5px var(--mono);
+  fill: var(--quiet);
+}
+.north {
+  pointer-events: none;
+}
+</style>
