@@ -8,6 +8,7 @@ export {
   type ComfortLimits,
 } from './comfort.ts'
 export { evenly, leastJerk, throughKeys, unwound, type Key } from './ease.ts'
+export { fitStep, judged, type FitAsked, type FitReel } from './fit.ts'
 export { type ShotKeys } from './keyed.ts'
 export { placeAt, placeBetween, placedPoint, type ObjectMotion, type ObjectPlace } from './objects.ts'
 export { motionOf, stationAt, type Motion } from './motion.ts'
