@@ -85,6 +85,8 @@ export const shotSchema = z.discriminatedUnion('kind', [
   z.object({
     ...shotBase,
     ...{ kind: z.literal('turntable'), viewpointId: id, pivot: vec3, turns: finite.positive().max(1000) },
+    /** Begins here, looking at the pivot; left out: as the viewpoint is framed. */
+    from: vec3.optional(),
     ...{
       direction: z.union([z.literal(1), z.literal(-1)]),
       durationS: seconds,

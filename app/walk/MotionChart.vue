@@ -1,12 +1,11 @@
 <script setup lang="ts">
-// Speed and turning over time, with the limits that the comfort check holds them against; the moment as a line; a click goes there.
-import { onBeforeUnmount, ref, watch } from 'vue'
-import { COMFORT_LIMITS } from '#core/reel'
+// Rates, height, clearance and lens over time, with the limits that the comfort check holds them against; the moment as a line; a click goes there.
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { loadPlotly, type Plotly } from '../controls/plotly.ts'
 import { useView } from '../stores/view.ts'
 import { useFilm } from './film.ts'
 
-const { motion, timeS, go, stop } = useFilm()
+const { motion, beside, limits, timeS, go, stop } = useFilm()
 const view = useView()
 const box = ref<HTMLElement | null>(null)
 const failed = ref('')
@@ -14,9 +13,31 @@ let plotly: Plotly | null = null
 /** More places than these are not seen on a chart so small. */
 const MOST = 600
 const colour = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(name).trim()
-const line = (y: number, yref: 'y' | 'y2') => ({ type: 'line' as const, xref: 'paper' as const, yref, x0: 0, x1: 1, y0: y, y1: y, line: { color: colour('--ochre'), width: 1, dash: 'dash' as const } }) // prettier-ignore
+/** What is drawn one above the other: name, unit, values, limit. */
+interface Row {
+  readonly name: string
+  readonly unit: string
+  readonly values: ArrayLike<number>
+  readonly limit?: number
+}
+const rows = computed<readonly Row[]>(() => {
+  const [m, l] = [motion.value, limits.value]
+  const known = beside.value?.motion === m ? beside.value : null
+  return [
+    { name: 'speed', unit: 'm/s', values: m.speedMps, limit: l.walkMps },
+    { name: 'turning', unit: '°/s', values: m.turnDegPerS, limit: l.turnDegPerS },
+    { name: 'tilting', unit: '°/s', values: m.tiltDegPerS },
+    ...(known ? [{ name: 'eye over the floor', unit: 'm', values: known.heightM }, { name: 'clearance', unit: 'm', values: known.clearanceM, limit: l.clearanceM }] : []),
+    { name: 'focal length', unit: 'mm', values: m.focalMm },
+    ...(m.focusM.some((v) => !Number.isNaN(v)) ? [{ name: 'focus', unit: 'm', values: m.focusM }] : []),
+  ] // prettier-ignore
+})
+const ROW_PX = 74
+const AXES = ['y', 'y2', 'y3', 'y4', 'y5', 'y6', 'y7'] as const
+const axisOf = (i: number): (typeof AXES)[number] => AXES[i]!
+const line = (y: number, i: number) => ({ type: 'line' as const, xref: 'paper' as const, yref: axisOf(i), x0: 0, x1: 1, y0: y, y1: y, line: { color: colour('--ochre'), width: 1, dash: 'dash' as const } }) // prettier-ignore
 const moment = () => ({ type: 'line' as const, xref: 'x' as const, yref: 'paper' as const, x0: timeS.value, x1: timeS.value, y0: 0, y1: 1, line: { color: colour('--plum'), width: 1.5 } }) // prettier-ignore
-const shapes = () => [line(COMFORT_LIMITS.walkMps, 'y'), line(COMFORT_LIMITS.turnDegPerS, 'y2'), moment()]
+const shapes = () => [...rows.value.flatMap((r, i) => (r.limit === undefined ? [] : [line(r.limit, i)])), moment()]
 async function draw(): Promise<void> {
   const m = motion.value
   if (!box.value) return
@@ -31,11 +52,15 @@ async function draw(): Promise<void> {
   const at = Array.from({ length: Math.ceil(m.timeS.length / every) }, (_, i) => i * every)
   const quiet = colour('--quiet')
   const axis = { gridcolor: colour('--line'), tickfont: { size: 10, color: quiet }, zerolinecolor: colour('--line-strong') } // prettier-ignore
-  const trace = (values: Float64Array, name: string, unit: string, yaxis: 'y' | 'y2') => ({ type: 'scatter' as const, mode: 'lines' as const, name, x: at.map((k) => m.timeS[k]!), y: at.map((k) => values[k]!), yaxis, line: { color: colour('--plum'), width: 1.5 }, hovertemplate: `%{x:.2f} s: %{y:.2f} ${unit}<extra></extra>` }) // prettier-ignore
+  const n = rows.value.length
+  const share = 1 / n
+  const traces = rows.value.map((r, i) => ({ type: 'scatter' as const, mode: 'lines' as const, name: r.name, x: at.map((k) => m.timeS[k]!), y: at.map((k) => r.values[k]!), yaxis: axisOf(i), line: { color: colour('--plum'), width: 1.3 }, hovertemplate: `${r.name} %{y:.2f} ${r.unit}<extra></extra>` })) // prettier-ignore
+  const axes = Object.fromEntries(rows.value.map((r, i) => [`yaxis${i === 0 ? '' : i + 1}`, { ...axis, nticks: 3, domain: [1 - (i + 1) * share + share * 0.1, 1 - i * share - share * 0.12], title: { text: r.unit, font: { size: 9.5, color: quiet } } }])) // prettier-ignore
+  const names = rows.value.map((r, i) => ({ text: r.name, xref: 'paper' as const, yref: 'paper' as const, x: 0, y: 1 - i * share, showarrow: false, xanchor: 'left' as const, yanchor: 'top' as const, font: { size: 10, color: quiet } })) // prettier-ignore
   await plotly.react(
     box.value,
-    [trace(m.speedMps, 'speed', 'm/s', 'y'), trace(m.turnDegPerS, 'turning', '°/s', 'y2')],
-    { height: 260, margin: { l: 38, r: 8, t: 6, b: 26 }, showlegend: false, paper_bgcolor: 'transparent', plot_bgcolor: 'transparent', hovermode: 'x', xaxis: { ...axis, anchor: 'y2' }, yaxis: { ...axis, domain: [0.54, 1], rangemode: 'tozero', title: { text: 'm/s', font: { size: 10, color: quiet } } }, yaxis2: { ...axis, domain: [0, 0.46], rangemode: 'tozero', title: { text: '°/s', font: { size: 10, color: quiet } } }, shapes: shapes() },
+    traces,
+    { height: n * ROW_PX + 26, margin: { l: 40, r: 8, t: 4, b: 22 }, showlegend: false, paper_bgcolor: 'transparent', plot_bgcolor: 'transparent', hovermode: 'x', xaxis: { ...axis, anchor: axisOf(n - 1) }, ...axes, annotations: names, shapes: shapes() },
     { displayModeBar: false, responsive: true },
   ) // prettier-ignore
   const el = box.value as HTMLElement & { on?: (name: string, f: (e: { points: { x: number }[] }) => void) => void; removeAllListeners?: (name: string) => void } // prettier-ignore
@@ -45,14 +70,21 @@ async function draw(): Promise<void> {
     go(e.points[0]!.x)
   })
 }
-watch([motion, box, () => view.theme], () => void draw(), { flush: 'post', immediate: true })
+watch([rows, box, () => view.theme], () => void draw(), { flush: 'post', immediate: true })
 watch(timeS, () => box.value && plotly?.relayout(box.value, { shapes: shapes() }))
 onBeforeUnmount(() => box.value && plotly?.purge(box.value))
 </script>
 
 <template>
   <p v-if="failed" role="alert">{{ failed }}</p>
-  <div v-else ref="box" class="chart" role="img" aria-label="Speed and turning over time" data-testid="motion-chart" />
+  <div
+    v-else
+    ref="box"
+    class="chart"
+    role="img"
+    aria-label="Rates, height, clearance and lens over time"
+    data-testid="motion-chart"
+  />
 </template>
 
 <style scoped>

@@ -3,6 +3,7 @@
 // Source: handbook-10 (pace: bohannon1997; judder: the cinematographers' seven seconds, from memory; the rest practice).
 import type { Motion } from './motion.ts'
 import type { Reel } from './reel.ts'
+import { travelled } from './travel.ts'
 import type { Shot } from './types.ts'
 
 /** All adjustable; kept with the project. */
@@ -18,12 +19,14 @@ export interface ComfortLimits {
   readonly clearanceM: number
   /** Once round takes at least so long. */
   readonly onceRoundS: number
+  /** Things looked at in a minute. */
+  readonly looksPerMin: number
 }
 export const COMFORT_LIMITS: ComfortLimits = {
   ...{ walkMps: 1.4, turnDegPerS: 30, crossS: 7, swingDeg: 100, betweenReversalsS: 10, holdEndsS: 1 },
-  ...{ clearanceM: 0.35, onceRoundS: 5 },
+  ...{ clearanceM: 0.35, onceRoundS: 5, looksPerMin: 12 },
 }
-export type ComfortKind = 'walk' | 'turn' | 'judder' | 'swing' | 'reversal' | 'starts' | 'ends' | 'clearance' | 'round' // prettier-ignore
+export type ComfortKind = 'walk' | 'turn' | 'judder' | 'swing' | 'reversal' | 'starts' | 'ends' | 'clearance' | 'round' | 'circle' | 'looks' // prettier-ignore
 export interface ComfortFinding {
   readonly kind: ComfortKind
   readonly cut: number
@@ -32,7 +35,7 @@ export interface ComfortFinding {
   /** The worst number, and what it may be at most (at least, of times and clearances). */
   readonly value: number
   readonly limit: number
-  readonly unit: 'm/s' | '°/s' | '°' | 's' | 'm'
+  readonly unit: 'm/s' | '°/s' | '°' | 's' | 'm' | '/min'
   readonly text: string
 }
 export interface ComfortAsked {
@@ -48,6 +51,12 @@ export interface ComfortAsked {
 
 /** Slower than this is no turn, degrees a second. */
 const STILL_DEG_PER_S = 1
+/** Slower than this nothing is passed, metres a second. */
+const MOVES_MPS = 0.02
+/** Almost once round counts as round, degrees. */
+const ROUND_DEG = 340
+/** A rest as long as this is a look. */
+const LOOK_S = 0.8
 /** The trade's rule counts for this rate. */
 const RULE_FPS = 24
 
@@ -58,10 +67,10 @@ export function comfortOf(asked: ComfortAsked): ComfortFinding[] {
     ...runs(m, (k) => (shots[m.cut[k]!]!.kind === 'travel' ? m.speedMps[k]! : 0), () => limits.walkMps, 'walk', 'm/s', (v, l) => `Walks at ${v.toFixed(2)} m/s: people walk at ${l.toFixed(1)} at most.`),
     ...runs(m, (k) => (isRound(k) ? 0 : m.turnDegPerS[k]!), () => limits.turnDegPerS, 'turn', '°/s', (v, l) => `Turns at ${v.toFixed(0)}° a second: above ${l.toFixed(0)} viewers may feel sick.`),
     ...runs(m, (k) => (isRound(k) ? 0 : m.turnDegPerS[k]!), (k) => Math.min(limits.turnDegPerS, (acrossDeg(k) * m.fps) / RULE_FPS / limits.crossS), 'judder', '°/s', (v, l) => `Turns at ${v.toFixed(1)}° a second: with this lens and ${m.fps.toFixed(0)} frames a second it strobes above ${l.toFixed(1)}.`),
-    ...(clearanceM ? runs(m, (k) => -clearanceM[k]!, () => -limits.clearanceM, 'clearance', 'm', (v, l) => `Passes ${v.toFixed(2)} m from something: ${l.toFixed(2)} m is the least.`) : []),
+    ...(clearanceM ? runs(m, (k) => (m.speedMps[k]! > MOVES_MPS ? -clearanceM[k]! : -Infinity), () => -limits.clearanceM, 'clearance', 'm', (v, l) => `Passes ${v.toFixed(2)} m from something: ${l.toFixed(2)} m is the least.`) : []),
   ] // prettier-ignore
   const judged = found.filter((f) => f.kind !== 'judder' || !found.some((g) => g.kind === 'turn' && g.cut === f.cut && g.fromS <= f.toS && f.fromS <= g.toS)) // prettier-ignore
-  return [...judged, ...turnsOf(asked, limits), ...endsOf(asked, limits), ...roundsOf(asked, limits)].sort((a, b) => a.fromS - b.fromS) // prettier-ignore
+  return [...judged, ...turnsOf(asked, limits), ...endsOf(asked, limits), ...roundsOf(asked, limits), ...circlesOf(asked), ...looksOf(asked, limits)].sort((a, b) => a.fromS - b.fromS) // prettier-ignore
 }
 
 /** Stretches over a limit. */
@@ -146,4 +155,42 @@ function roundsOf({ reel, shots }: ComfortAsked, limits: ComfortLimits): Comfort
     if (value >= limits.onceRoundS) return []
     return [{ kind: 'round', unit: 's', cut: c.index, fromS: c.startS, toS: c.endS, value, limit: limits.onceRoundS, text: `Once round in ${value.toFixed(1)} s: 5 to 12 s are usual.` }] // prettier-ignore
   })
+}
+
+/** Walks that go once round what they look at. */
+function circlesOf({ reel, motion: m, shots }: ComfortAsked): ComfortFinding[] {
+  return reel.cuts.flatMap((c): ComfortFinding[] => {
+    const shot = shots[c.index]!
+    if (shot.kind !== 'travel' || shot.gaze.kind !== 'point') return []
+    const [px, py] = shot.gaze.point
+    let [round, before] = [0, NaN]
+    for (let k = 0; k < m.timeS.length; k++) {
+      if (m.cut[k] !== c.index) continue
+      const at = (Math.atan2(m.stations[3 * k]! - px, m.stations[3 * k + 1]! - py) * 180) / Math.PI
+      if (!Number.isNaN(before)) round += ((((at - before) % 360) + 540) % 360) - 180
+      before = at
+    }
+    const value = Math.abs(round)
+    if (value < ROUND_DEG) return []
+    return [{ kind: 'circle', unit: '°', cut: c.index, fromS: c.startS, toS: c.endS, value, limit: ROUND_DEG, text: `Goes ${value.toFixed(0)}° round what it looks at: a turntable does that evenly.` }] // prettier-ignore
+  })
+}
+
+/** More things looked at within a minute than one takes in: cuts, and rests and looks of walks. */
+function looksOf({ reel, shots }: ComfortAsked, limits: ComfortLimits): ComfortFinding[] {
+  const looks = reel.cuts.flatMap((c) => {
+    const shot = shots[c.index]!
+    if (shot.kind !== 'travel') return [{ t: c.startS, cut: c.index }]
+    const r = travelled(shot)
+    const stops = r.ok ? r.value.pace.stops : []
+    const own = shot.stops.flatMap((s, i) => (stops[i] && (s.holdS >= LOOK_S || (shot.gaze.kind === 'stops' && s.look)) ? [stops[i].reachedS] : [])) // prettier-ignore
+    return own.map((t) => ({ t: c.startS + t - c.fromS, cut: c.index })).filter((l) => l.t >= c.startS && l.t <= c.endS)
+  })
+  for (let i = 0; i < looks.length; i++) {
+    const within = looks.filter((l) => l.t >= looks[i]!.t && l.t < looks[i]!.t + 60)
+    const value = within.length
+    if (value > limits.looksPerMin)
+      return [{ kind: 'looks', unit: '/min', cut: looks[i]!.cut, fromS: looks[i]!.t, toS: within.at(-1)!.t, value, limit: limits.looksPerMin, text: `${value} things to look at in a minute: ${limits.looksPerMin} are enough.` }] // prettier-ignore
+  }
+  return []
 }

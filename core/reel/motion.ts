@@ -16,6 +16,8 @@ export interface Motion {
   readonly bearingDeg: Float64Array
   readonly tiltDeg: Float64Array
   readonly focalMm: Float64Array
+  /** Of what is sharp; NaN where all is. */
+  readonly focusM: Float64Array
   readonly speedMps: Float64Array
   /** Of the direction of view, degrees a second. */
   readonly turnDegPerS: Float64Array
@@ -29,7 +31,7 @@ export function motionOf(reel: Reel, fps: number): Motion {
   if (!(fps > 0)) throw new RangeError(`motionOf: fps must be above nought, got ${fps}`)
   const n = Math.max(0, Math.round(reel.durationS * fps))
   const row = (): Float64Array => new Float64Array(n)
-  const m = { fps, timeS: row(), cut: new Int32Array(n), stations: new Float64Array(3 * n), bearingDeg: row(), tiltDeg: row(), focalMm: row(), speedMps: row(), turnDegPerS: row(), panDegPerS: row(), tiltDegPerS: row() } // prettier-ignore
+  const m = { fps, timeS: row(), cut: new Int32Array(n), stations: new Float64Array(3 * n), bearingDeg: row(), tiltDeg: row(), focalMm: row(), focusM: row(), speedMps: row(), turnDegPerS: row(), panDegPerS: row(), tiltDegPerS: row() } // prettier-ignore
   for (let k = 0; k < n; k++) {
     const [a, b] = reel.at(k / fps)
     const { take, cut } = b && b.weight > a!.weight ? b : a!
@@ -39,6 +41,7 @@ export function motionOf(reel: Reel, fps: number): Motion {
     m.bearingDeg[k] = take.pose.bearingDeg
     m.tiltDeg[k] = take.pose.tiltDeg
     m.focalMm[k] = take.lens.focalMm
+    m.focusM[k] = take.focusM ?? NaN
   }
   for (let k = 0; k < n; k++) {
     // one-sided at the ends of a cut

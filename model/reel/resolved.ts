@@ -1,6 +1,6 @@
 // From a reel of the document to shots that can be filmed: viewpoints become cameras, what a viewpoint does not keep is the working one's.
-import { aimPointOf, poseOfStand, type AimCentre } from '#core/camera'
-import { distance } from '#core/math'
+import { aimPointOf, anglesOf, poseOfStand, type AimCentre } from '#core/camera'
+import { distance, sub, type Vec3 } from '#core/math'
 import type { Beside, Gaze, ObjectMotion, ReelCut, Shot, ShotKeys, Take, View } from '#core/reel'
 import { mergeParts, type Setup } from '../parts.ts'
 import { placeOf, placesOf, withPlaces } from '../object-states.ts'
@@ -87,8 +87,31 @@ function plainShot(part: ShotPart, setup: Setup, end: Setup, reading: SetupReadi
     }
     case 'turntable': {
       const { pivot, turns, direction, durationS, pace, distance: near, focal, heightM } = part
-      return { kind: 'turntable', view, pivot, turns, direction, durationS, pace, distance: near, focal, heightM }
+      const begins = part.from ? viewFrom(view, part.from, pivot) : view
+      return {
+        kind: 'turntable',
+        view: begins,
+        pivot,
+        turns,
+        direction,
+        durationS,
+        pace,
+        distance: near,
+        focal,
+        heightM,
+      }
     }
+  }
+}
+/** The same from another place, looking at a point. */
+function viewFrom(view: View, station: Vec3, at: Vec3): View {
+  const angles = anglesOf(sub(at, station), view.pose.bearingDeg)
+  const awayM = Math.max(0.01, distance(at, station))
+  return {
+    ...view,
+    pose: { ...view.pose, station, rollDeg: 0, ...angles },
+    focusM: view.focusM === null ? null : awayM,
+    awayM,
   }
 }
 type TravelPart = Extract<ShotPart, { kind: 'travel' }>
