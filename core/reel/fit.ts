@@ -10,7 +10,7 @@ import { motionOf } from './motion.ts'
 import { reelOf, type Reel } from './reel.ts'
 import { travelled } from './travel.ts'
 import type { ReelCut, Shot, TravelShot, TravelStop } from './types.ts'
-import { wayOf } from './way.ts'
+import { turnAt, wayOf } from './way.ts'
 
 /** Shots once each, and cuts that name them by their place. */
 export interface FitReel {
@@ -26,6 +26,13 @@ export interface FitAsked {
 /** So much better than the limit, so that rounding does not count. */
 const SPARE = 1.04
 const REST_S = 1.2
+const MOST_REST_S = 60
+/** A way that turns more than this leads back, radians. */
+const BACK_RAD = 1.7
+/** So many times over its limit a turn is no bend of the way but a corner. */
+const ABRUPT = 3
+/** A sharp turn belongs to a stop that is so near: the way swings out beside it. */
+const ABRUPT_AT_M = 1.6
 const MOST_AHEAD_M = 4
 const SLOWEST_MPS = 0.02
 const LONGEST_S = 3000
@@ -148,13 +155,26 @@ function easedWalk(shot: TravelShot, findings: readonly ComfortFinding[], { limi
   const plain = !shot.isReversed && !(shot.isClosed && shot.startShare)
   const edit = new WalkEdit(shot, r.value.pace)
   const swings = findings.filter((f) => ['turn', 'judder', 'swing', 'reversal'].includes(f.kind))
+  // where the way leads back one stops and turns
+  if (
+    swings.length > 0 &&
+    sharpStops(shot)
+      .map((i) => edit.hold(i, REST_S))
+      .some(Boolean)
+  )
+    return edit.made()
   if (shot.gaze.kind === 'along' && swings.length > 0 && shot.gaze.aheadM < MOST_AHEAD_M) {
     // first the look: it costs no time
     edit.aheadM = Math.min(MOST_AHEAD_M, shot.gaze.aheadM * 1.35)
     findings = findings.filter((f) => !swings.includes(f))
   }
   for (const f of findings) {
-    if (f.kind === 'walk' || f.kind === 'turn' || f.kind === 'judder') edit.slow(f, f.value / f.limit, plain)
+    const isTurn = f.kind === 'turn' || f.kind === 'judder'
+    // too fast at a rest: a longer one; far too fast on the way: it turns on the spot there
+    if (isTurn && plain && edit.longer(f, f.value / f.limit)) continue
+    if (isTurn && plain && f.value > ABRUPT * f.limit && edit.restAt((f.fromS + f.toS) / 2, REST_S, ABRUPT_AT_M))
+      continue
+    if (f.kind === 'walk' || isTurn) edit.slow(f, f.value / f.limit, plain)
     else if (f.kind === 'starts') edit.hold(0, limits.holdEndsS * 1.1)
     else if (f.kind === 'ends') edit.hold(shot.isClosed ? 0 : shot.stops.length - 1, limits.holdEndsS * 1.1)
     else if (f.kind === 'swing' && plain) edit.restAt((f.fromS + f.toS) / 2, REST_S)
@@ -165,6 +185,16 @@ function easedWalk(shot: TravelShot, findings: readonly ComfortFinding[], { limi
     }
   }
   return edit.made()
+}
+/** Stops between the ends that the way turns sharply at. */
+const sharpStops = ({ stops, isClosed }: TravelShot): number[] => {
+  const n = stops.length
+  return stops.flatMap((s, i) => {
+    if (!isClosed && (i === 0 || i === n - 1)) return []
+    const before = stops[(i - 1 + n) % n]!
+    const [a, c] = [before.via?.at(-1) ?? before.station, s.via?.[0] ?? stops[(i + 1) % n]!.station]
+    return turnAt(a, s.station, c) > BACK_RAD ? [i] : []
+  })
 }
 /** Changes of a walk, gathered. */
 class WalkEdit {
@@ -195,22 +225,30 @@ class WalkEdit {
       this.isChanged = true
     }
   }
-  hold(i: number, holdS: number): void {
+  hold(i: number, holdS: number): boolean {
     const s = this.stops[i]
-    if (!s || s.holdS >= holdS) return
+    if (!s || s.holdS >= holdS) return false
     this.stops[i] = { ...s, holdS }
-    this.isChanged = true
+    return (this.isChanged = true)
+  }
+  /** The rest that a finding's worst lies in, so much longer; whether there is one. */
+  longer(f: ComfortFinding, by: number): boolean {
+    const i = this.stops.findIndex((s, k) => s.holdS > 0 && this.pace.stops[k]!.reachedS <= f.fromS + 0.1 && this.pace.stops[k]!.leftS >= f.toS - 0.1) // prettier-ignore
+    if (i <= 0 || i >= this.shot.stops.length - (this.shot.isClosed ? 0 : 1)) return false
+    return this.hold(i, Math.min(MOST_REST_S, this.shot.stops[i]!.holdS * Math.min(4, by * SPARE)))
   }
   /** Rests for so long more about a moment: at the stop that is near, else at a new one. */
-  restAt(timeS: number, moreS: number): void {
+  restAt(timeS: number, moreS: number, withinM = AT_STOP_M): boolean {
     const { alongM } = this.pace.at(timeS)
     const w = wayOf(this.shot)
-    if (!w.ok) return
-    const near = w.value.stopsM.findIndex((m, i) => i < this.stops.length && Math.abs(m - alongM) < AT_STOP_M)
-    if (near >= 0) return this.hold(near, Math.min(60, this.shot.stops[near]!.holdS + moreS))
-    if (this.inserted.some((x) => Math.abs(x.alongM - alongM) < 2 * AT_STOP_M)) return
+    if (!w.ok) return false
+    const away = w.value.stopsM.slice(0, this.stops.length).map((m) => Math.abs(m - alongM))
+    const least = Math.min(...away)
+    const near = least < withinM ? away.indexOf(least) : -1
+    if (near >= 0) return this.hold(near, Math.min(MOST_REST_S, this.shot.stops[near]!.holdS + moreS))
+    if (this.inserted.some((x) => Math.abs(x.alongM - alongM) < 2 * AT_STOP_M)) return false
     this.inserted.push({ alongM, holdS: moreS })
-    this.isChanged = true
+    return (this.isChanged = true)
   }
   made(): TravelShot | null {
     const { shot, aheadM } = this

@@ -21,6 +21,8 @@ const MOST_OF_LEG = 0.45
 const STRAIGHT_RAD = 0.05
 /** Smaller ones are corners, metres. */
 const LEAST_PART_M = 5e-3
+/** Turning more than this, one who rests there turns on the spot, radians. */
+const SHARP_RAD = 0.9
 /** Places on an arc, and how far before and after it the straight is held, as a share of the arc's part of the leg. */
 const ON_ARC = [0.25, 0.5, 0.75] as const
 const HELD = 0.5
@@ -31,6 +33,7 @@ export function wayOf(shot: WayAsked): Result<Way, RouteReason> {
   const { stops, speedsMps } = shot.isReversed ? turnedRound(shot) : shot
   const places: Vec3[] = []
   const at: number[] = []
+  const corners = new Set<number>()
   const n = stops.length
   stops.forEach((s, i) => {
     const isEnd = !shot.isClosed && (i === 0 || i === n - 1)
@@ -39,13 +42,19 @@ export function wayOf(shot: WayAsked): Result<Way, RouteReason> {
     const round =
       !isEnd && s.holdS === 0 && before && after ? corner(before, s.station, after, shot.cornerM ?? 0) : null
     if (round) places.push(...round.slice(0, round.length >> 1))
+    // one that is rested at turns on the spot where the way leads elsewhere
+    if (!isEnd && s.holdS > 0 && before && after && turnAt(before, s.station, after) > SHARP_RAD)
+      corners.add(places.length)
     at.push(places.length)
     places.push(...(round ? round.slice(round.length >> 1) : [s.station]), ...(s.via ?? []))
   })
   // a corner that the way begins in: its part before the stop comes last
   const lead = at[0] ?? 0
   const ordered = [...places.slice(lead), ...places.slice(0, lead)]
-  const found = routeThrough(ordered, { isClosed: shot.isClosed })
+  const found = routeThrough(ordered, {
+    isClosed: shot.isClosed,
+    corners: new Set([...corners].map((i) => (i - lead + places.length) % places.length)),
+  })
   if (!found.ok) return found
   const route = found.value
   const stopsM = at.map((i) => route.stopsM[i - lead]!)
@@ -71,13 +80,18 @@ function turnedRound({ stops, speedsMps, isClosed }: WayAsked): Pick<TravelShot,
   } // prettier-ignore
 }
 
+/** How far a way turns at a place, radians. */
+export function turnAt(a: Vec3, b: Vec3, c: Vec3): number {
+  const [p, q] = [sub(b, a), sub(c, b)]
+  return Math.atan2(length(cross(p, q)), dot(p, q))
+}
 /** Places of a rounded corner, an odd number with the middle of the arc in their middle; null where it needs none. */
 function corner(a: Vec3, b: Vec3, c: Vec3, radiusM: number): Vec3[] | null {
   const [p, q] = [sub(b, a), sub(c, b)]
   const [m, n] = [length(p), length(q)]
   if (!(radiusM > 0) || m < 1e-6 || n < 1e-6) return null
   const [u, v] = [scale(p, 1 / m), scale(q, 1 / n)]
-  const turn = Math.atan2(length(cross(u, v)), dot(u, v))
+  const turn = turnAt(a, b, c)
   // straight on, or straight back
   if (turn < STRAIGHT_RAD || turn > Math.PI - STRAIGHT_RAD) return null
   const part = Math.min(radiusM * Math.tan(turn / 2), MOST_OF_LEG * m, MOST_OF_LEG * n)

@@ -109,10 +109,13 @@ function parameterAt(wantedM: number, wholeM: number, first: number, last: numbe
   return (t3 - 2 * t2 + t) * (wholeM / first) + (3 * t2 - 2 * t3) / PARTS + (t3 - t2) * (wholeM / last)
 }
 
-/** The route through stops, in their order; closed, it leads from the last to the first again. Cost linear in stops. */
+/**
+ * The route through stops, in their order; closed, it leads from the last to the first again. At `corners` it may turn sharply: who rests there
+ * turns on the spot. Cost linear in stops.
+ */
 export function routeThrough(
   stops: readonly Vec3[],
-  { isClosed = false }: { readonly isClosed?: boolean } = {},
+  { isClosed = false, corners }: { readonly isClosed?: boolean; readonly corners?: ReadonlySet<number> } = {},
 ): Result<Route, RouteReason> {
   if (stops.length < 2) {
     const reason = stops.length === 0 ? 'no-stops' : 'one-stop'
@@ -125,7 +128,9 @@ export function routeThrough(
     if (distance(stop(i), stop(i + 1)) < SAME_M) return refused('same-place', REFUSED['same-place'])
   // two stops alone have no third place to bend by
   const bends = (i: number): Parabola | null =>
-    n > 2 && (isClosed || (i > 0 && i < n - 1)) ? new Parabola(stop(i - 1), stop(i), stop(i + 1)) : null
+    n > 2 && !corners?.has(i % n) && (isClosed || (i > 0 && i < n - 1))
+      ? new Parabola(stop(i - 1), stop(i), stop(i + 1))
+      : null
   const parabolas = Array.from({ length: legCount + 1 }, (_, i) => bends(i))
   const legs = Array.from({ length: legCount }, (_, i) => blended(parabolas[i]!, parabolas[i + 1]!, stop(i), stop(i + 1))) // prettier-ignore
   // lengths up to each part, over all legs
