@@ -46,6 +46,9 @@ function set(key: keyof ComfortLimits, value: number): void {
       <p class="text">
         <b class="num">{{ told.beforeS.toFixed(1) }} s</b> with {{ told.before }} found becomes
         <b class="num">{{ told.afterS.toFixed(1) }} s</b> with {{ told.left.length }}.
+        <template v-if="findings.some((f) => f.kind === 'clearance')"
+          >What comes too near is left: move its stops.</template
+        >
       </p>
       <ChoiceRow
         label="Shown"
@@ -121,13 +124,5 @@ function set(key: keyof ComfortLimits, value: number): void {
   background: var(--plum);
   color: var(--on-plum);
   border-color: var(--plum);
-}
-details {
-  padding: 4px 0;
-}
-summary {
-  padding: 2px 14px;
-  font-size: 12px;
-  cursor: pointer;
 }
 </style>

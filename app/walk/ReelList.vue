@@ -5,7 +5,8 @@ import { aimPointOf, directionOf, poseOfStand } from '#core/camera'
 import { addScaled, boxCentre } from '#core/math'
 import { RATES } from '#core/reel'
 import type { ReelPart, ShotPart, Viewpoint } from '#model'
-import { newTurntable, newWalk, reelOfViewpoints } from '#model/reel'
+import { lastingReel, newTurntable, newWalk, reelOfViewpoints } from '#model/reel'
+import NumberField from '../controls/NumberField.vue'
 import { LateSelect } from '../controls/late-select.ts'
 import { centreOf } from '../stores/centres.ts'
 import { useNotices } from '../stores/notices.ts'
@@ -13,16 +14,32 @@ import { newId, useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 import { useExporting } from './exporting.ts'
 import { useFilm } from './film.ts'
+import { VIEWPOINT_DRAG } from './times.ts'
 import { useWalking } from './walking.ts'
 
 const project = useProject()
 const stage = useStage()
 const notices = useNotices()
-const { reels, part, reelId, cutId, reading, stop, go } = useFilm()
+const { reels, part, reel, reelId, cutId, reading, stop, go } = useFilm()
 const { csv, gltf } = useExporting()
 const { tool } = useWalking()
 const naming = ref(false)
 const viewpoints = computed(() => project.document?.viewpoints ?? [])
+/** Those that a new reel is made of: all but the ones that were unmarked. */
+const unmarked = ref<ReadonlySet<string>>(new Set())
+const marked = computed(() => viewpoints.value.filter((v) => !unmarked.value.has(v.id)))
+function mark(id: string): void {
+  const next = new Set(unmarked.value)
+  if (!next.delete(id)) next.add(id)
+  unmarked.value = next
+}
+const carry = (e: DragEvent, id: string): void => e.dataTransfer?.setData(VIEWPOINT_DRAG, id)
+/** Typed: everything in the reel goes with it. */
+function last(seconds: number): void {
+  const [doc, p] = [project.document, part.value]
+  const made = doc && p && lastingReel(doc, p, seconds, reading)
+  if (made) project.run({ type: 'putReels', shots: made.shots, reels: [made.reel] })
+}
 const nameOf = (base: string): string => {
   const taken = new Set(reels.value.map((r) => r.name))
   for (let n = 1; ; n++) {
@@ -42,12 +59,12 @@ function begin(reel: ReelPart, shots: readonly ShotPart[]): void {
 const WITHOUT = 'Keep viewpoints in the frame first: a reel shows them.'
 function ofAll(style: 'hold' | 'push'): void {
   const name = nameOf(style === 'hold' ? 'Viewpoints' : 'From one to the next')
-  const made = reelOfViewpoints(viewpoints.value, { name, style, newId, reading })
+  const made = reelOfViewpoints(marked.value, { name, style, newId, reading })
   if (made) begin(made.reel, made.shots)
   else notices.say(WITHOUT, 'warning')
 }
 function walk(): void {
-  const shot = newWalk(viewpoints.value, { name: 'Walk', newId, reading })
+  const shot = newWalk(marked.value, { name: 'Walk', newId, reading })
   if (!shot) return notices.say('A walk needs two viewpoints in different places: keep them in the frame first.', 'warning') // prettier-ignore
   begin({ id: newId(), name: nameOf('Walk'), rate: '25', cuts: [{ id: newId(), shotId: shot.id, dissolveS: 0 }] }, [shot]) // prettier-ignore
 }
@@ -133,6 +150,18 @@ const setRate = (rate: string): void => void (part.value && project.run({ type: 
       <button class="btn" title="The path as a table: one row a frame" @click="csv">Path as CSV</button>
       <button class="btn" title="The path as a camera that moves" @click="gltf">as glTF</button>
     </div>
+    <NumberField
+      v-if="part && reel.durationS > 0"
+      label="Reel lasts"
+      suffix="s"
+      hint="Typed, all shots of the reel go with it"
+      :digits="2"
+      :step="1"
+      :min="0.1"
+      :max="3600"
+      :model-value="reel.durationS"
+      @change="last"
+    />
     <h2>New</h2>
     <div class="buttons">
       <button
@@ -153,6 +182,13 @@ const setRate = (rate: string): void => void (part.value && project.run({ type: 
       <button class="btn" title="One walk that passes the viewpoints’ stations" @click="walk">Walk through them</button>
       <button class="btn" title="Once round, from the viewpoint recalled last" @click="turntable">Turntable</button>
     </div>
+    <details v-if="viewpoints.length > 0">
+      <summary>Viewpoints: {{ marked.length }} of {{ viewpoints.length }} marked</summary>
+      <p class="text quiet">New reels are made of these. Drag one to the ruler to cut to it there, and back.</p>
+      <label v-for="v in viewpoints" :key="v.id" class="tick" draggable="true" @dragstart="carry($event, v.id)"
+        ><input type="checkbox" :checked="!unmarked.has(v.id)" @change="mark(v.id)" />{{ v.name }}</label
+      >
+    </details>
   </section>
 </template>
 

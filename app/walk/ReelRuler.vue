@@ -3,9 +3,10 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { startDrag } from '../controls/drag.ts'
-import { useProject } from '../stores/project.ts'
+import { cutInto } from '#model/reel'
+import { newId, useProject } from '../stores/project.ts'
 import { useFilm } from './film.ts'
-import { timecode } from './times.ts'
+import { timecode, VIEWPOINT_DRAG } from './times.ts'
 
 const host = ref<HTMLElement | null>(null)
 const { width } = useElementSize(host)
@@ -41,6 +42,17 @@ function press(e: PointerEvent): void {
   at(e.clientX)
   startDrag(e, { move: (_x, _y, m) => at(m.clientX), end: () => undefined, cancel: () => go(before) })
 }
+/** A viewpoint dropped here: cut there, and back. */
+function drop(e: DragEvent): void {
+  const id = e.dataTransfer?.getData(VIEWPOINT_DRAG)
+  const v = project.document?.viewpoints.find((x) => x.id === id)
+  const [p, r] = [part.value, resolved.value]
+  if (!v || !p || !r) return
+  e.preventDefault()
+  const t = (e.clientX - host.value!.getBoundingClientRect().left) / (k.value || 1)
+  const made = cutInto(p, reel.value, r.places, Math.min(Math.max(0, t), reel.value.durationS), v, newId)
+  project.run({ type: 'putReels', shots: made.shots, reels: [made.reel] })
+}
 function choose(id: string, at: number): void {
   cutId.value = id
   stop()
@@ -58,7 +70,7 @@ function key(e: KeyboardEvent): void {
 </script>
 
 <template>
-  <div class="ruler">
+  <div class="ruler" data-testid="reel-ruler" @dragover.prevent @drop="drop">
     <div
       ref="host"
       class="scale"

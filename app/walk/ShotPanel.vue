@@ -4,12 +4,14 @@ import { computed } from 'vue'
 import ChoiceRow from '../controls/ChoiceRow.vue'
 import NumberField from '../controls/NumberField.vue'
 import type { ShotPart } from '#model'
+import { lastingShot, splitAt } from '#model/reel'
 import { newId, useProject } from '../stores/project.ts'
 import { useFilm } from './film.ts'
+import KeysBox from './KeysBox.vue'
 import TravelPanel from './TravelPanel.vue'
 
 const project = useProject()
-const { shot, part, cut, cutId, dragged, reel, resolved, go, stop, faults } = useFilm()
+const { shot, part, cut, cutId, dragged, reel, resolved, reading, timeS, go, stop, faults } = useFilm()
 type Of<K extends ShotPart['kind']> = Extract<ShotPart, { kind: K }>
 const as = <K extends ShotPart['kind']>(kind: K) => computed(() => (shot.value?.kind === kind ? (shot.value as Of<K>) : null)) // prettier-ignore
 const [hold, push, travel, table] = [as('hold'), as('push'), as('travel'), as('turntable')]
@@ -59,6 +61,17 @@ function remove(): void {
   cutId.value = null
   go(0)
 }
+function last(seconds: number): void {
+  const doc = project.document
+  const made = doc && travel.value && lastingShot(doc, travel.value, seconds, reading)
+  if (made) project.run({ type: 'putReels', shots: [made] })
+}
+function split(): void {
+  const [p, r] = [part.value, resolved.value]
+  if (!p || !r) return
+  const cuts = splitAt(p, reel.value, r.places, timeS.value, newId)
+  if (cuts !== p.cuts) project.run({ type: 'putReels', reels: [{ ...p, cuts: [...cuts] }] })
+}
 const EASES = [{ value: 'soft', label: 'soft' }, { value: 'even', label: 'even' }] as const // prettier-ignore
 const PACES = [{ value: 'loop', label: 'loop' }, { value: 'soft', label: 'soft' }, { value: 'swing', label: 'to and fro' }] as const // prettier-ignore
 const WAYS = [{ value: '1', label: 'clockwise' }, { value: '-1', label: 'counter' }] as const // prettier-ignore
@@ -79,6 +92,18 @@ const fault = computed(() => faults.value.find((f) => f.cut === at.value)?.messa
       :max="3600"
       :model-value="timed.durationS"
       v-on="number((durationS) => ({ durationS }))"
+    />
+    <NumberField
+      v-else-if="lasts && travel"
+      label="Lasts"
+      suffix="s"
+      hint="Typed, all paces and rests of the walk go with it"
+      :digits="2"
+      :step="0.5"
+      :min="0.1"
+      :max="3600"
+      :model-value="lasts.filmed.durationS"
+      @change="last"
     />
     <p v-else-if="lasts" class="text quiet">
       Lasts <b class="num">{{ (lasts.endS - lasts.startS).toFixed(2) }} s</b>
@@ -130,7 +155,35 @@ const fault = computed(() => faults.value.find((f) => f.cut === at.value)?.messa
       :model-value="cut.dissolveS"
       @change="setCut({ dissolveS: $event })"
     />
+    <template v-if="lasts">
+      <NumberField
+        label="Cut in at"
+        suffix="s"
+        hint="Of the shot’s own time"
+        :digits="2"
+        :step="0.1"
+        :min="0"
+        :max="lasts.filmed.durationS"
+        :reset-to="0"
+        :model-value="lasts.fromS"
+        @change="setCut({ fromS: $event })"
+      />
+      <NumberField
+        label="Cut out at"
+        suffix="s"
+        hint="Of the shot’s own time"
+        :digits="2"
+        :step="0.1"
+        :min="0"
+        :max="lasts.filmed.durationS"
+        :reset-to="lasts.filmed.durationS"
+        :model-value="lasts.fromS + lasts.endS - lasts.startS"
+        @change="setCut({ toS: $event })"
+      />
+    </template>
+    <KeysBox />
     <div class="buttons">
+      <button class="btn" title="At the moment" @click="split">Split here</button>
       <button class="btn" :disabled="at <= 0" @click="order(-1)">Earlier</button>
       <button class="btn" :disabled="!part || at >= part.cuts.length - 1" @click="order(1)">Later</button>
       <button class="btn" @click="again">Once more</button>

@@ -8,3 +8,5 @@ export function timecode(timeS: number, fps: number): string {
   const s = Math.floor(frames / rate)
   return `${two(Math.floor(s / 3600))}:${two(Math.floor(s / 60) % 60)}:${two(s % 60)}:${two(frames % rate)}`
 }
+/** What is dragged from the list of viewpoints to the ruler. */
+export const VIEWPOINT_DRAG = 'application/x-yoroi-viewpoint'

@@ -60,7 +60,12 @@ export function cutsOf(doc: ProjectDocument, reel: ReelPart, reading: SetupReadi
   return out
 }
 
-function shotOf(doc: ProjectDocument, part: ShotPart, reading: SetupReading): { shot: Shot; setup: Setup } | null {
+/** A shot that can be filmed, and the Setup that it is shown with; null where a viewpoint is gone. */
+export function shotOf(
+  doc: ProjectDocument,
+  part: ShotPart,
+  reading: SetupReading,
+): { shot: Shot; setup: Setup } | null {
   const setupOf = (viewpointId: string): Setup | null => {
     const vp = doc.viewpoints.find((v) => v.id === viewpointId)
     return vp ? mergeParts(doc.working, vp.parts) : null

@@ -1,0 +1,284 @@
+<script setup lang="ts">
+// Curves of the shot at hand over its time: focus, focal length, exposure, how far it has come; keys are put at the moment, dragged and typed.
+// And things of the model that move in it.
+import { computed, ref } from 'vue'
+import { throughKeys, type Key } from '#core/reel'
+import NumberField from '../controls/NumberField.vue'
+import { startDrag } from '../controls/drag.ts'
+import type { ShotPart } from '#model'
+import { newId, useProject } from '../stores/project.ts'
+import { useFilm } from './film.ts'
+
+type Curve = 'focusM' | 'focal' | 'ev' | 'progress'
+const CURVES: Readonly<Record<Curve, { readonly label: string; readonly unit: string; readonly least: number; readonly most: number; readonly digits: number; readonly plain: (take: { focusM: number | null }) => number }>> = {
+  focusM: { label: 'Focus', unit: 'm', least: 0.01, most: 1e6, digits: 2, plain: (t) => t.focusM ?? 3 },
+  focal: { label: 'Focal length', unit: '×', least: 0.01, most: 100, digits: 3, plain: () => 1 },
+  ev: { label: 'Exposure', unit: 'EV', least: -20, most: 20, digits: 2, plain: () => 0 },
+  progress: { label: 'How far', unit: '%', least: 0, most: 1, digits: 1, plain: () => 0 },
+} // prettier-ignore
+const NAMES = Object.keys(CURVES) as Curve[]
+const project = useProject()
+const { shot, cut, part, resolved, reel, timeS, shown, dragged } = useFilm()
+const curve = ref<Curve>('focusM')
+const chosen = ref(-1)
+const placed = computed(() => reel.value.cuts.find((c) => part.value?.cuts[resolved.value?.places[c.index] ?? -1]?.id === cut.value?.id)) // prettier-ignore
+/** The moment's share of the shot. */
+const share = computed(() => {
+  const p = placed.value
+  return p ? Math.min(1, Math.max(0, (p.fromS + timeS.value - p.startS) / p.filmed.durationS)) : 0
+})
+const keys = computed<readonly Key[]>(() => shot.value?.keys?.[curve.value] ?? [])
+const of = computed(() => CURVES[curve.value])
+const factor = computed(() => (curve.value === 'progress' ? 100 : 1))
+function changed(list: readonly Key[]): ShotPart {
+  const { [curve.value]: _, ...rest } = shot.value!.keys ?? {}
+  const sorted = [...list].sort((a, b) => a.at - b.at)
+  const next = sorted.length > 0 ? { ...rest, [curve.value]: sorted } : rest
+  const { keys: _k, ...plain } = shot.value!
+  return (Object.keys(next).length > 0 ? { ...plain, keys: next } : plain) as ShotPart
+}
+function put(list: readonly Key[]): void {
+  const next = changed(list)
+  dragged.value = null
+  project.run({ type: 'putReels', shots: [next] })
+}
+const SAME = 0.004
+function add(): void {
+  const value = keys.value.length > 0 ? throughKeys(keys.value, share.value) : curve.value === 'progress' ? share.value : of.value.plain(shown.value?.take ?? { focusM: null }) // prettier-ignore
+  const rest = keys.value.filter((k) => Math.abs(k.at - share.value) > SAME)
+  put([...rest, { at: share.value, value }])
+  chosen.value = [...rest, { at: share.value, value }]
+    .sort((a, b) => a.at - b.at)
+    .findIndex((k) => k.at === share.value)
+}
+const W = 268
+const H = 74
+/** Focus is drawn in dioptres, as a ring turns; the rest as it is. */
+const shape = (v: number): number => (curve.value === 'focusM' ? 1 / v : v)
+const range = computed(() => {
+  const v = keys.value.map((k) => shape(k.value))
+  const [a, b] = [Math.min(...v), Math.max(...v)]
+  const by = Math.max((b - a) * 0.15, Math.abs(b) * 0.05, 1e-3)
+  return { low: a - by, high: b + by }
+})
+const x = (at: number): number => 6 + at * (W - 12)
+const y = (v: number): number =>
+  H - 6 - ((shape(v) - range.value.low) / (range.value.high - range.value.low)) * (H - 12)
+const d = computed(() => {
+  const drawn = keys.value.map((k) => ({ at: k.at, value: shape(k.value) }))
+  return drawn.length === 0 ? '' : Array.from({ length: 61 }, (_, i) => `${i ? 'L' : 'M'}${x(i / 60).toFixed(1)} ${(H - 6 - ((throughKeys(drawn, i / 60) - range.value.low) / (range.value.high - range.value.low)) * (H - 12)).toFixed(1)}`).join('') // prettier-ignore
+})
+function drag(e: PointerEvent, i: number): void {
+  chosen.value = i
+  const own = keys.value[i]!
+  const all = keys.value
+  const r = range.value
+  let now = all
+  startDrag(e, {
+    move: (dx, dy) => {
+      const least = all[i - 1] ? all[i - 1]!.at + SAME : 0
+      const most = all[i + 1] ? all[i + 1]!.at - SAME : 1
+      const at = Math.min(most, Math.max(least, own.at + dx / (W - 12)))
+      const v = shape(own.value) - (dy / (H - 12)) * (r.high - r.low)
+      const value = Math.min(
+        of.value.most,
+        Math.max(of.value.least, curve.value === 'focusM' ? 1 / Math.max(v, 1e-6) : v),
+      )
+      now = all.map((k, j) => (j === i ? { at, value } : k))
+      dragged.value = changed(now)
+    },
+    end: (moved) => (moved ? put(now) : void (dragged.value = null)),
+    cancel: () => void (dragged.value = null),
+  })
+}
+const one = computed(() => keys.value[chosen.value] ?? null)
+const set = (changes: Partial<Key>): void =>
+  put(keys.value.map((k, i) => (i === chosen.value ? { ...k, ...changes } : k)))
+function remove(): void {
+  const left = keys.value.filter((_, i) => i !== chosen.value)
+  chosen.value = -1
+  put(left)
+}
+
+const states = computed(() => project.document?.objectStates ?? [])
+const motions = computed(() => shot.value?.motions ?? [])
+const nameOf = (stateId: string): string => {
+  const s = states.value.find((q) => q.id === stateId)
+  return s ? `${s.objectId.split('/').at(-1)}: ${s.name}` : 'a state that is gone'
+}
+const putMotions = (list: typeof motions.value): void => void project.run({ type: 'putReels', shots: [{ ...shot.value!, motions: [...list] } as ShotPart] }) // prettier-ignore
+function move(e: Event): void {
+  const el = e.target as HTMLSelectElement
+  const stateId = el.value
+  el.value = ''
+  if (stateId) putMotions([...motions.value, { id: newId(), stateId, opens: true, fromShare: share.value < 0.9 ? share.value : 0, toShare: 1 }]) // prettier-ignore
+}
+const setMotion = (id: string, changes: object): void => putMotions(motions.value.map((m) => (m.id === id ? { ...m, ...changes } : m))) // prettier-ignore
+const lastsS = computed(() => placed.value?.filmed.durationS ?? 1)
+</script>
+
+<template>
+  <details v-if="shot" data-testid="keys">
+    <summary>Curves and things that move</summary>
+    <div class="buttons" role="radiogroup" aria-label="Curve">
+      <button
+        v-for="c in NAMES"
+        :key="c"
+        class="btn"
+        role="radio"
+        :aria-checked="curve === c"
+        :class="{ on: curve === c }"
+        @click="((curve = c), (chosen = -1))"
+      >
+        {{ CURVES[c].label }}
+      </button>
+    </div>
+    <svg
+      v-if="keys.length > 0"
+      class="curve"
+      :viewBox="`0 0 ${W} ${H}`"
+      role="img"
+      :aria-label="`${of.label} over the shot`"
+    >
+      <path class="now" :d="`M${x(share)} 0V${H}`" />
+      <path class="line" :d="d" />
+      <circle
+        v-for="(k, i) in keys"
+        :key="i"
+        class="key"
+        :class="{ on: i === chosen }"
+        :cx="x(k.at)"
+        :cy="y(k.value)"
+        r="5"
+        :data-testid="`key-${i}`"
+        @pointerdown.prevent="drag($event, i)"
+      />
+    </svg>
+    <p v-else class="text quiet">No keys: it is as the shot has it.</p>
+    <div class="buttons">
+      <button class="btn" title="At the moment, with the value it has now" @click="add">Key here</button>
+      <button
+        v-for="(_, i) in keys"
+        :key="i"
+        class="btn"
+        :class="{ on: i === chosen }"
+        :aria-label="`Key ${i + 1}`"
+        @click="chosen = i"
+      >
+        {{ i + 1 }}
+      </button>
+      <button v-if="one" class="btn" @click="remove">Take key out</button>
+    </div>
+    <template v-if="one">
+      <NumberField
+        label="Key at"
+        suffix="s"
+        :digits="2"
+        :step="0.1"
+        :min="0"
+        :max="lastsS"
+        :model-value="one.at * lastsS"
+        @change="set({ at: Math.min(1, $event / lastsS) })"
+      />
+      <NumberField
+        :label="of.label"
+        :suffix="of.unit"
+        :digits="of.digits"
+        :step="0.1"
+        :min="of.least * factor"
+        :max="of.most * factor"
+        :model-value="one.value * factor"
+        @change="set({ value: $event / factor })"
+      />
+    </template>
+    <template v-if="states.length > 0">
+      <label class="pick"
+        ><span class="quiet">Moves</span>
+        <select aria-label="A thing that moves in this shot" @change="move">
+          <option value="">a state …</option>
+          <option v-for="s in states" :key="s.id" :value="s.id">{{ nameOf(s.id) }}</option>
+        </select></label
+      >
+      <div v-for="m in motions" :key="m.id" class="motion">
+        <p class="text">
+          {{ nameOf(m.stateId) }}
+          <button class="plain link" @click="setMotion(m.id, { opens: !m.opens })">
+            {{ m.opens ? 'comes' : 'goes' }}
+          </button>
+          <button class="plain link" @click="putMotions(motions.filter((q) => q.id !== m.id))">take out</button>
+        </p>
+        <NumberField
+          label="From"
+          suffix="s"
+          :digits="2"
+          :step="0.1"
+          :min="0"
+          :max="m.toShare * lastsS"
+          :model-value="m.fromShare * lastsS"
+          @change="setMotion(m.id, { fromShare: Math.min(m.toShare, $event / lastsS) })"
+        />
+        <NumberField
+          label="To"
+          suffix="s"
+          :digits="2"
+          :step="0.1"
+          :min="m.fromShare * lastsS"
+          :max="lastsS"
+          :model-value="m.toShare * lastsS"
+          @change="setMotion(m.id, { toShare: Math.max(m.fromShare, Math.min(1, $event / lastsS)) })"
+        />
+      </div>
+    </template>
+  </details>
+</template>
+
+<style scoped src="./walk.css"></style>
+<style scoped>
+.curve {
+  display: block;
+  width: calc(100% - 28px);
+  margin: 2px 14px;
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  background: var(--paper);
+  touch-action: none;
+}
+.line {
+  fill: none;
+  stroke: var(--plum);
+  stroke-width: 1.6;
+}
+.now {
+  stroke: var(--line-strong);
+}
+.key {
+  fill: var(--panel);
+  stroke: var(--plum);
+  stroke-width: 2;
+  cursor: grab;
+}
+.key.on {
+  fill: var(--plum);
+}
+.btn.on {
+  border-color: var(--plum);
+  color: var(--plum);
+}
+.pick {
+  display: grid;
+  grid-template-columns: 60px minmax(0, 1fr);
+  gap: 8px;
+  align-items: center;
+  padding: 4px 14px;
+  font-size: 12px;
+}
+.pick select {
+  font: inherit;
+  min-width: 0;
+}
+.link {
+  text-decoration: underline;
+  text-underline-offset: 2px;
+  margin-left: 6px;
+}
+</style>
