@@ -87,6 +87,8 @@ export const shotSchema = z.discriminatedUnion('kind', [
     ...{ kind: z.literal('turntable'), viewpointId: id, pivot: vec3, turns: finite.positive().max(1000) },
     /** Begins here, looking at the pivot; left out: as the viewpoint is framed. */
     from: vec3.optional(),
+    /** These turn about the pivot while the camera stands. */
+    spins: list(z.string().min(1).max(2000), REEL_LIMITS.stops).readonly().optional(),
     ...{
       direction: z.union([z.literal(1), z.literal(-1)]),
       durationS: seconds,

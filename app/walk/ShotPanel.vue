@@ -5,12 +5,16 @@ import ChoiceRow from '../controls/ChoiceRow.vue'
 import NumberField from '../controls/NumberField.vue'
 import type { ShotPart } from '#model'
 import { lastingShot, splitAt } from '#model/reel'
+import { useNotices } from '../stores/notices.ts'
 import { newId, useProject } from '../stores/project.ts'
+import { useView } from '../stores/view.ts'
 import { useFilm } from './film.ts'
 import KeysBox from './KeysBox.vue'
 import TravelPanel from './TravelPanel.vue'
 
 const project = useProject()
+const view = useView()
+const notices = useNotices()
 const { shot, part, cut, cutId, dragged, reel, resolved, reading, timeS, go, stop, faults } = useFilm()
 type Of<K extends ShotPart['kind']> = Extract<ShotPart, { kind: K }>
 const as = <K extends ShotPart['kind']>(kind: K) => computed(() => (shot.value?.kind === kind ? (shot.value as Of<K>) : null)) // prettier-ignore
@@ -71,6 +75,16 @@ function split(): void {
   if (!p || !r) return
   const cuts = splitAt(p, reel.value, r.places, timeS.value, newId)
   if (cuts !== p.cuts) project.run({ type: 'putReels', reels: [{ ...p, cuts: [...cuts] }] })
+}
+/** What is chosen in the frame turns instead of the camera. */
+function spin(): void {
+  const { spins, ...rest } = table.value!
+  if (spins) {
+    project.run({ type: 'putReels', shots: [rest] })
+    return
+  }
+  if (view.selection.length === 0) return notices.say('Choose what is to turn in the frame first.', 'warning')
+  set({ spins: [...view.selection] })
 }
 const EASES = [{ value: 'soft', label: 'soft' }, { value: 'even', label: 'even' }] as const // prettier-ignore
 const PACES = [{ value: 'loop', label: 'loop' }, { value: 'soft', label: 'soft' }, { value: 'swing', label: 'to and fro' }] as const // prettier-ignore
@@ -144,6 +158,10 @@ const fault = computed(() => faults.value.find((f) => f.cut === at.value)?.messa
         :model-value="table.turns"
         v-on="number((turns) => ({ turns }))"
       />
+      <label class="tick" title="What is chosen in the frame turns about the pivot; camera and light stand still"
+        ><input type="checkbox" :checked="table.spins !== undefined" @change="spin" />the chosen things turn, the camera
+        stands</label
+      >
     </template>
     <NumberField
       label="Dissolves for"

@@ -27,7 +27,11 @@ export function keyed(filmed: Filmed, { keys = {}, objects = [], placed: still =
     at(timeS): Take {
       const x = Math.min(1, Math.max(0, timeS / durationS))
       const take = filmed.at(has(keys.progress) ? throughKeys(keys.progress, x) * durationS : timeS)
-      const moved = [...rest, ...objects.map((o) => placeAt(o, x)).filter((p): p is ObjectPlace => p !== null)]
+      const moved = [
+        ...(take.moved ?? []),
+        ...rest,
+        ...objects.map((o) => placeAt(o, x)).filter((p): p is ObjectPlace => p !== null),
+      ]
       const seen = watch && watchedFrom(take.pose, watch, moved)
       return {
         ...take,

@@ -123,6 +123,15 @@ function turned(shot: TurntableShot): (x: number) => Take {
     // whole turns come back to where it began, to the last bit
     const angle = (direction * 360 * turns * share) % 360
     const [k, up] = [key(shot.distance, x, 1), key(shot.heightM, x, 0)]
+    if (shot.spins) {
+      const moved = shot.spins.map((objectId) => ({
+        objectId,
+        moveM: [0, 0, 0] as Vec3,
+        turnDeg: -angle,
+        hinge: pivot,
+      }))
+      return { ...taken(view), lens: { ...view.lens, focalMm: view.lens.focalMm * key(shot.focal, x, 1) }, moved }
+    }
     const spun = roundUp(angle)
     const [o, a] = [spun(off), spun(aimOff)]
     const station: Vec3 = [pivot[0] + o[0] * k, pivot[1] + o[1] * k, pivot[2] + o[2] + up]

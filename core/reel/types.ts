@@ -83,6 +83,8 @@ export interface TurntableShot {
   readonly durationS: number
   /** Even for a loop without a seam; from rest to rest; there and back with soft reversals. */
   readonly pace: 'loop' | 'soft' | 'swing'
+  /** These things turn about the pivot, the other way, while camera and light stand; left out: the camera goes round. */
+  readonly spins?: readonly string[]
   /** Factors of distance and focal length, and metres of height, along the time; none: as it begins. */
   readonly distance: readonly Key[]
   readonly focal: readonly Key[]

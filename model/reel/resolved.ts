@@ -91,7 +91,7 @@ function plainShot(part: ShotPart, setup: Setup, end: Setup, reading: SetupReadi
       return { kind: 'travel', view, stops, isClosed, gaze: gazeOf(part.gaze, reading), speedsMps: stops.map((s) => s.speedMps), ...rest } // prettier-ignore
     }
     case 'turntable': {
-      const { pivot, turns, direction, durationS, pace, distance: near, focal, heightM } = part
+      const { pivot, turns, direction, durationS, pace, distance: near, focal, heightM, spins } = part
       const begins = part.from ? viewFrom(view, part.from, pivot) : view
       return {
         kind: 'turntable',
@@ -104,6 +104,7 @@ function plainShot(part: ShotPart, setup: Setup, end: Setup, reading: SetupReadi
         distance: near,
         focal,
         heightM,
+        ...(spins && { spins }),
       }
     }
   }

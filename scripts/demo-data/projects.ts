@@ -200,6 +200,17 @@ export function hallProject(model: ModelRef): ProjectDocument {
         lens: { focalMm: 24, riseMm: 3.4 },
         frame: landscape,
       },
+      {
+        // one drawer of the wall: the walk ends here
+        name: 'A seed drawer',
+        focus: { on: true, fNumber: 2.8, mode: { kind: 'distance', distanceM: 1.69 } },
+        station: [5.95, 7.05, 1.52],
+        bearingDeg: 34,
+        tiltDeg: -5,
+        awayM: 1.69,
+        lens: { focalMm: 50 },
+        frame: landscape,
+      },
     ],
   })
 }

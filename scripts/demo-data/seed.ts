@@ -4,6 +4,7 @@ import { existsSync, readFileSync } from 'node:fs'
 import { Readable } from 'node:stream'
 import { newModel, type ModelRef } from '#model'
 import type { Running } from '#server'
+import { withHallReels, withLampTurntable } from './reels.ts'
 import { withPhotos } from './photos.ts'
 import { hallProject, lampProject } from './projects.ts'
 import { hallModel, lampModel, type DemoModel } from './scenes.ts'
@@ -26,9 +27,9 @@ async function cover(server: Running, id: string, file: string): Promise<void> {
 
 /** Stores the demo; the projects' ids are fixed so that docs and tests can link to them. */
 export async function seedDemo(server: Running): Promise<void> {
-  await server.projects.create(lampProject(await store(server, lampModel())), DEMO_IDS.lamp)
+  await server.projects.create(withLampTurntable(lampProject(await store(server, lampModel()))), DEMO_IDS.lamp)
   await cover(server, DEMO_IDS.lamp, 'lamp.jpg')
-  const hall = hallProject(await store(server, hallModel()))
+  const hall = withHallReels(hallProject(await store(server, hallModel())))
   await server.projects.create(await withPhotos(server, hall), DEMO_IDS.hall)
   await cover(server, DEMO_IDS.hall, 'hall.jpg')
 }

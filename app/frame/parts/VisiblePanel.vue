@@ -9,6 +9,7 @@ import ObjectSets from './ObjectSets.vue'
 import ObjectTree from './ObjectTree.vue'
 import PanelHead from './PanelHead.vue'
 import SelectionBox from './SelectionBox.vue'
+import StatesBox from './StatesBox.vue'
 
 const view = useView()
 const { hidden, showAll, storeys, materials, sets, isIsolated, isolate, shadowsKept, keepShadows } = useHiding()
@@ -28,6 +29,7 @@ const groups = computed(() => (view.visibleTab === 'storeys' ? storeys.value : m
   <section class="visible" aria-label="Visible">
     <PanelHead cell="visible" title="Visible" />
     <SelectionBox />
+    <StatesBox />
     <div class="bar">
       <span class="quiet" data-testid="hidden-count">{{ count === 0 ? 'All is shown' : `${count} hidden` }}</span>
       <button v-if="isIsolated" class="btn" title="What was shown before (N)" @click="isolate">Back to before</button>

@@ -9,7 +9,8 @@ const COLUMNS = 9
 
 /** Three bays of 99 seed drawers each, between the brick piers; every drawer has a brass pull and a paper label. */
 export function drawerWall(): GltfNode[] {
-  return [0, 1, 2].map((bay) => {
+  const opens = new Pen('Marigold drawer', { kind: 'furniture' })
+  const bays = [0, 1, 2].map((bay) => {
     const pen = new Pen(`Seed drawers, bay ${bay + 1}`, { kind: 'furniture' })
     const x0 = PIERS_X[bay]! + 0.235
     const x1 = PIERS_X[bay + 1]! - 0.235
@@ -37,10 +38,34 @@ export function drawerWall(): GltfNode[] {
         const x = x0 + 0.02 + (c + 0.5) * pitchX
         const z = z0 + (r + 0.5) * pitchZ
         const open = pen.between(0, 1) > 0.965 ? pen.between(0.03, 0.12) : 0
-        drawer(pen, x, front - 0.006 - open, z, pitchX - 0.026, pitchZ - 0.024, open)
+        const isOwn = bay === 0 && r === OPENS.row && c === OPENS.column
+        drawer(
+          isOwn ? opens : pen,
+          x,
+          front - 0.006 - (isOwn ? 0 : open),
+          z,
+          pitchX - 0.026,
+          pitchZ - 0.024,
+          isOwn ? 0 : open,
+        )
+        if (isOwn) box(opens, x, front, z, pitchX - 0.05, pitchZ - 0.05)
       }
     return pen.node()
   })
+  return [...bays, opens.node()]
+}
+/** The drawer that is an object of its own: it can be opened. */
+const OPENS = { row: 5, column: 4 } as const
+/** What is behind the front of a drawer: bottom, sides and back, and paper bags of seed in it. */
+function box(pen: Pen, x: number, y: number, z: number, w: number, h: number): void {
+  const deep = 0.38
+  const [x0, x1, z0, z1] = [x - w / 2, x + w / 2, z - h / 2, z + h / 2 - 0.03]
+  pen.use('drawer wood', 0.9)
+  pen.box(x0, y + 0.016, z0, x1, y + deep, z0 + 0.008, { bevel: 0 })
+  for (const s of [x0, x1 - 0.01]) pen.box(s, y + 0.016, z0, s + 0.01, y + deep, z1, { bevel: 0.001 })
+  pen.box(x0, y + deep - 0.01, z0, x1, y + deep, z1, { bevel: 0.001 })
+  for (let i = 0; i < 4; i++)
+    pen.use('paper', pen.varied(0.1)).box(x0 + 0.02, y + 0.05 + i * 0.075, z0 + 0.01, x1 - 0.02, y + 0.1 + i * 0.075, z1 - 0.03 + pen.between(0, 0.02), { bevel: 0.008 }) // prettier-ignore
 }
 
 function drawer(pen: Pen, x: number, y: number, z: number, w: number, h: number, open: number): void {
