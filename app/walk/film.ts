@@ -1,5 +1,5 @@
 // The reel at hand: what it shows at a moment, the moment that is shown, playing. Time is kept on slow machines: frames are left out.
-import { createSharedComposable, useLocalStorage, useRafFn, watchDebounced } from '@vueuse/core'
+import { createSharedComposable, useLocalStorage, useRafFn, useSessionStorage, watchDebounced } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { fieldOfView } from '#core/camera'
 import {
@@ -25,7 +25,10 @@ function film() {
   const project = useProject()
   const stage = useStage()
   const focusing = useFocusing()
-  const reelId = ref<string | null>(null)
+  // back from another view it is the same reel
+  const reelId = useSessionStorage<string | null>('yoroi.walk.reel', null, {
+    serializer: { read: (v) => v, write: (v) => v ?? '' },
+  })
   const cutId = ref<string | null>(null)
   const reels = computed(() => project.document?.reels ?? [])
   const part = computed<ReelPart | null>(() => reels.value.find((r) => r.id === reelId.value) ?? reels.value[0] ?? null)

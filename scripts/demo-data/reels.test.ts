@@ -66,6 +66,8 @@ describe('the demo’s reels', () => {
     const at = (share: number) => reel.at(startS + (endS - startS) * share)[0]!.take
     expect(at(0.01).moved).toBeUndefined()
     expect(at(0.999).moved).toMatchObject([{ objectId: DRAWER, moveM: [0, -0.3, 0] }])
+    // and stays open
+    expect(reel.at(reel.durationS)[0]!.take.moved).toMatchObject([{ objectId: DRAWER }])
     expect(at(0.01).focusM).toBeCloseTo(7.6, 1)
     expect(at(0.999).focusM).toBeCloseTo(1.69, 2)
   })
@@ -74,7 +76,7 @@ describe('the demo’s reels', () => {
     const lamp = withLampTurntable(
       lampProject(newModel({ id: 'm', name: fileName, sha256: 'ab'.repeat(32), sizeBytes: 1 })),
     )
-    expect(judged(lamp, 'Turntable').findings).toEqual([])
+    expect(judged(lamp, 'The lamp turning').findings).toEqual([])
     const reel = reelOf(cutsOf(lamp, lamp.reels![0]!, { centreOf: () => null, focusM: () => null }).cuts)
     const [a, b] = [reel.at(0)[0]!.take, reel.at(reel.durationS / 4)[0]!.take]
     expect(b.pose).toEqual(a.pose)

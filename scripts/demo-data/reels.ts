@@ -46,7 +46,7 @@ function firstDrawn(
       keys: { focusM: [{ at: 0, value: 7.6 }, { at: 0.6, value: 4 }, { at: 1, value: 1.69 }] },
       motions: [{ id: `${prefix}-opens`, stateId: 'drawer-open', opens: true, fromShare: 0.55, toShare: 0.95 }],
     },
-    { id: `${prefix}-end`, name: 'Marigolds', kind: 'hold', viewpointId: of('A seed drawer'), durationS: 0.6, creep: 0 },
+    { id: `${prefix}-end`, name: 'Marigolds', kind: 'hold', viewpointId: of('A seed drawer'), durationS: 0.6, creep: 0, motions: [{ id: `${prefix}-stays`, stateId: 'drawer-open', opens: true, fromShare: 0, toShare: 0 }] }, // prettier-ignore
   ] // prettier-ignore
   return { shots, reel: { id: `${prefix}-reel`, name: 'As first drawn', rate: '25', cuts: shots.map((s) => ({ id: `${s.id}-cut`, shotId: s.id, dissolveS: 0 })) } } // prettier-ignore
 }
@@ -87,5 +87,5 @@ export function withLampTurntable(doc: ProjectDocument): ProjectDocument {
     ...{ id: 'turn', name: 'Once round', kind: 'turntable', viewpointId: doc.viewpoints[0]!.id, pivot: [0, 0, 0.14], turns: 1, direction: 1 },
     ...{ durationS: 10, pace: 'loop', distance: [], focal: [], heightM: [], spins },
   } // prettier-ignore
-  return { ...doc, shots: [shot], reels: [{ id: 'turn-reel', name: 'Turntable', rate: '25', cuts: [{ id: 'turn-cut', shotId: 'turn', dissolveS: 0 }] }] } // prettier-ignore
+  return { ...doc, shots: [shot], reels: [{ id: 'turn-reel', name: 'The lamp turning', rate: '25', cuts: [{ id: 'turn-cut', shotId: 'turn', dissolveS: 0 }] }] } // prettier-ignore
 }

@@ -26,7 +26,7 @@ const download = async (button: string): Promise<string> => {
 describe('a turntable of the lamp', () => {
   it('is made by one command, loops, has no findings, and is drawn', async () => {
     await page.goto(`${stand.server.url}/project/${DEMO_IDS.lamp}/walk`)
-    await page.getByText('Begin a reel at the left', { exact: false }).waitFor()
+    await page.getByTestId('reels').getByRole('button', { name: 'The lamp turning' }).waitFor()
     await page.getByRole('button', { name: 'Turntable', exact: true }).click()
     await page.locator('[data-testid=film-canvas][data-sample]').waitFor({ timeout: 60_000 })
     expect(await time()).toEqual(['00:00:00:00', '00:00:10:00'])
@@ -70,7 +70,7 @@ describe('a turntable of the lamp', () => {
     expect(gltf.accessors[0]!.count).toBe(250)
     await expect.poll(() => page.getByTestId('save-state').textContent(), { timeout: 30_000 }).toMatch(/^Saved/)
     await page.reload()
-    await page.getByTestId('reels').getByRole('button', { name: 'Turntable' }).waitFor()
+    await page.getByTestId('reels').getByRole('button', { name: 'Turntable' }).click()
     expect((await time())[1]).toBe('00:00:10:00')
   })
 })
@@ -82,7 +82,7 @@ describe('a reel of the hall’s viewpoints', () => {
     await page.locator('[data-testid=film-canvas][data-sample]').waitFor({ timeout: 90_000 })
     const finding = page.getByTestId('comfort').locator('li').first()
     await finding.waitFor()
-    await finding.getByRole('button').click()
+    await finding.getByTitle('Go there').click()
     expect((await time())[0]).not.toBe('00:00:00:00')
     const whole = (await time())[1]
     await page.getByRole('button', { name: 'Once more' }).click()
@@ -95,5 +95,98 @@ describe('a reel of the hall’s viewpoints', () => {
     await page.getByRole('link', { name: 'Walk' }).click()
     await expect.poll(() => page.getByTestId('reel-faults').innerText()).toMatch(/needs a viewpoint that is no longer there/) // prettier-ignore
     await expect.poll(async () => (await time())[1]).not.toBe(whole)
+  }, 180_000)
+})
+
+describe('a walk drawn in Plan', () => {
+  const shots = async (): Promise<{ kind: string; name: string; stops?: { station: number[]; holdS: number }[] }[]> => {
+    await expect.poll(() => page.getByTestId('save-state').textContent(), { timeout: 30_000 }).toMatch(/^Saved/)
+    const { document } = await stand.server.projects.open(DEMO_IDS.hall)
+    return document.shots as never
+  }
+  const drawn = async () => (await shots()).find((s) => s.name === 'Walk')!.stops!
+  it('goes where five clicks put it, at eye height over the floor; one inserted, one dragged, one taken out by key', async () => {
+    await page.goto(`${stand.server.url}/project/${DEMO_IDS.hall}/walk`)
+    await page.getByRole('button', { name: 'Draw a walk' }).click()
+    await expect.poll(() => page.getByTestId('reel-faults').innerText()).toMatch(/needs stops/)
+    const place = page.getByRole('button', { name: 'Place stops' })
+    await expect.poll(() => place.isEnabled(), { timeout: 60_000 }).toBe(true)
+    // Plan is fitted: the hall is 18 m long
+    await page.waitForTimeout(1500)
+    const box = (await page.getByTestId('plan').boundingBox())!
+    const spots = [[0.22, 0.6], [0.4, 0.62], [0.55, 0.52], [0.7, 0.62], [0.86, 0.5]] as const // prettier-ignore
+    for (const [i, [x, y]] of spots.entries()) {
+      await page.mouse.click(box.x + x * box.width, box.y + y * box.height)
+      await page.getByTestId(`plan-stop-${i}`).waitFor()
+      await expect.poll(() => page.getByTestId('travel').innerText()).toMatch(new RegExp(`Stop ${i + 1} of ${i + 1}`))
+    }
+    for (const s of await drawn()) expect(s.station[2]).toBeCloseTo(1.58, 2)
+    await place.click()
+    const [third] = [(await page.getByTestId('plan-stop-2').boundingBox())!]
+    const from = { x: third.x + third.width / 2, y: third.y + third.height / 2 }
+    const before = (await drawn())[2]!.station
+    await page.mouse.move(from.x, from.y)
+    await page.mouse.down()
+    await page.mouse.move(from.x + 6, from.y - 12, { steps: 4 })
+    await page.mouse.up()
+    await expect.poll(async () => (await drawn())[2]!.station[1]! - before[1]!).toBeGreaterThan(0.2)
+    await page.getByTestId('plan-stop-3').focus()
+    await page.keyboard.press('Delete')
+    await expect.poll(async () => (await drawn()).length).toBe(4)
+    await page.keyboard.press('Control+z')
+    await expect.poll(async () => (await drawn()).length).toBe(5)
+  }, 180_000)
+  it('what is found is mended, or all of it eased, seen before and after, taken by one edit; then it plays', async () => {
+    const found = page.getByTestId('comfort').locator('li')
+    await expect.poll(() => found.count()).toBeGreaterThan(1)
+    const [, whole] = await time()
+    await page.getByRole('button', { name: 'Ease to fit the limits' }).click()
+    const eased = page.getByTestId('eased')
+    await eased.waitFor({ timeout: 60_000 })
+    expect(await eased.innerText()).toMatch(/found becomes/)
+    const [, after] = await time()
+    expect(after > whole).toBe(true)
+    await eased.getByRole('radio', { name: 'before' }).click()
+    expect((await time())[1]).toBe(whole)
+    await eased.getByRole('button', { name: 'Take it' }).click()
+    await expect.poll(async () => (await time())[1]).toBe(after)
+    // what stands too near is the walker's: nothing else is left
+    await page.waitForTimeout(1500)
+    for (const text of await found.allInnerTexts()) expect(text).toMatch(/^Passes/)
+    await page.getByRole('button', { name: 'Play', exact: true }).click()
+    await page.waitForTimeout(800)
+    await page.keyboard.press('Space')
+    expect((await time())[0]).not.toBe('00:00:00:00')
+    await page.getByTestId('ruler').focus()
+    await page.keyboard.press('Control+z')
+    await expect.poll(async () => (await time())[1]).toBe(whole)
+  }, 180_000)
+  it('the demo’s minute: the drawer comes out in the picture; its path reads back with the focus pulled', async () => {
+    await page.getByTestId('reels').getByRole('button', { name: 'A minute of the hall' }).click()
+    expect((await time())[1]).toBe('00:01:00:00')
+    await expect.poll(() => page.getByTestId('comfort').innerText(), { timeout: 30_000 }).toMatch(/nothing found/)
+    const csv = (await download('Path as CSV')).trimEnd().split('\r\n').map((r) => r.split(',').map(Number)) // prettier-ignore
+    expect(csv).toHaveLength(1501)
+    const focus = csv.slice(1).map((r) => r[13]!)
+    expect(focus[700]!).toBeGreaterThan(7)
+    expect(focus[1498]!).toBeCloseTo(1.69, 1)
+    await page.getByTestId('ruler').focus()
+    await page.keyboard.press('End')
+    const middle = (): Promise<number[]> =>
+      page.evaluate(`(() => {
+        const c = document.querySelector('[data-testid=film-canvas]')
+        const p = new OffscreenCanvas(c.width, c.height).getContext('2d')
+        p.drawImage(c, 0, 0)
+        return [...p.getImageData(c.width * 0.35, c.height * 0.35, c.width * 0.3, c.height * 0.3).data]
+      })()`)
+    await page.locator('[data-testid=film-canvas][data-sample="2"]').waitFor({ timeout: 60_000 })
+    const open = await middle()
+    // five seconds before it is shut; the camera hardly moves there any more
+    for (let i = 0; i < 6; i++) await page.keyboard.press('PageUp')
+    await page.waitForTimeout(1000)
+    await page.locator('[data-testid=film-canvas][data-sample="2"]').waitFor({ timeout: 60_000 })
+    const other = await middle()
+    const off = open.reduce((sum, v, i) => sum + Math.abs(v - other[i]!), 0) / open.length
+    expect(off).toBeGreaterThan(2)
   }, 180_000)
 })
