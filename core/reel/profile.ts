@@ -49,7 +49,8 @@ export function onFloor<S extends TravelStop>({ stops, places, heightsM, stopsM 
   const heightAt = (m: number): number => {
     const i = Math.min(heights.length - 1, Math.max(0, m / FLOOR_STEP_M))
     const [a, b] = [Math.floor(i), Math.ceil(i)]
-    return heights[a]! + (heights[b]! - heights[a]!) * (i - a)
+    // means of one height are that height again
+    return Math.round((heights[a]! + (heights[b]! - heights[a]!) * (i - a)) * 1e6) / 1e6
   }
   const placeAt = (m: number): Vec3 => {
     const p = places[Math.min(places.length - 1, Math.round(m / FLOOR_STEP_M))]!
