@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { reelOf } from '#core/reel'
 import { distance, type Vec3 } from '#core/math'
 import { aimAt, applyCommand, newModel, newProject, projectSchema, type Command, type ProjectDocument, type ShotPart } from './index.ts' // prettier-ignore
-import { cutsOf, newTurntable, newWalk, reelOfViewpoints, type SetupReading } from './reel/index.ts'
+import { cutsOf, newTurntable, newWalk, reelOfViewpoints, splitAt, stretched, type SetupReading } from './reel/index.ts'
 
 const reading: SetupReading = { centreOf: () => null, focusM: (s) => (s.focus.on ? 3 : null) }
 const run = (doc: ProjectDocument, c: Command): ProjectDocument => {
@@ -111,20 +111,41 @@ describe('shots and reels as edits', () => {
     const viewpoint = fc.constantFrom('v0', 'v1', 'v2')
     const time = fc.double({ min: 0.04, max: 60, noNaN: true })
     const at = fc.tuple(fc.integer({ min: -9, max: 9 }), fc.integer({ min: -9, max: 9 }), fc.constant(1.6)) as fc.Arbitrary<Vec3> // prettier-ignore
-    const stop = fc.record({ id: fc.uuid(), station: at, holdS: fc.constantFrom(0, 2), look: fc.constantFrom(null, { bearingDeg: 20, tiltDeg: 1 }), speedMps: fc.double({ min: 0.05, max: 4, noNaN: true }) }) // prettier-ignore
-    const of = { id: fc.constantFrom('a', 'b', 'c'), name: fc.constant('Shot') }
+    const stop = fc.record({ id: fc.uuid(), station: at, holdS: fc.constantFrom(0, 2), look: fc.constantFrom(null, { bearingDeg: 20, tiltDeg: 1 }), speedMps: fc.double({ min: 0.05, max: 4, noNaN: true }), via: fc.array(at, { maxLength: 2 }) }) // prettier-ignore
+    const share = fc.double({ min: 0, max: 1, noNaN: true })
+    const curve = (least: number, most: number) => fc.array(fc.record({ at: share, value: fc.double({ min: least, max: most, noNaN: true }) }), { maxLength: 4 }).map((k) => k.sort((a, b) => a.at - b.at)) // prettier-ignore
+    const keys = fc.record({ progress: curve(0, 1), focal: curve(0.1, 4), focusM: curve(0.1, 50), ev: curve(-3, 3) })
+    const motion = fc.tuple(fc.uuid(), fc.constantFrom('open', 'nobody'), fc.boolean(), share, share).map(([id, stateId, opens, p, q]) => ({ id, stateId, opens, fromShare: Math.min(p, q), toShare: Math.max(p, q) })) // prettier-ignore
+    const of = {
+      id: fc.constantFrom('a', 'b', 'c'),
+      name: fc.constant('Shot'),
+      keys,
+      motions: fc.array(motion, { maxLength: 2 }),
+    }
     const shot: fc.Arbitrary<ShotPart> = fc.oneof(
       fc.record({ ...of, kind: fc.constant('hold' as const), viewpointId: viewpoint, durationS: time, creep: fc.double({ min: -0.5, max: 0.5, noNaN: true }) }),
       fc.record({ ...of, kind: fc.constant('push' as const), fromId: viewpoint, toId: viewpoint, durationS: time, ease: fc.constantFrom('soft' as const, 'even' as const), holdsSize: fc.boolean() }),
-      fc.record({ ...of, kind: fc.constant('travel' as const), viewpointId: viewpoint, isClosed: fc.boolean(), gaze: fc.constantFrom({ kind: 'along' as const, aheadM: 1.5, tiltDeg: 0 }, { kind: 'stops' as const }, { kind: 'point' as const, point: [1, 1, 1] as Vec3 }), stops: fc.array(stop, { maxLength: 6 }) }),
+      fc.record({ ...of, kind: fc.constant('travel' as const), viewpointId: viewpoint, isClosed: fc.boolean(), isReversed: fc.boolean(), startShare: share, cornerM: fc.constantFrom(0, 0.5, 3), gaze: fc.constantFrom({ kind: 'object' as const, objectId: 'gone' }, { kind: 'along' as const, aheadM: 1.5, tiltDeg: 0 }, { kind: 'stops' as const }, { kind: 'point' as const, point: [1, 1, 1] as Vec3 }), stops: fc.array(stop, { maxLength: 6 }) }),
       fc.record({ ...of, kind: fc.constant('turntable' as const), viewpointId: viewpoint, pivot: at, turns: fc.double({ min: 0.1, max: 5, noNaN: true }), direction: fc.constantFrom(1 as const, -1 as const), durationS: time, pace: fc.constantFrom('loop' as const, 'soft' as const, 'swing' as const), distance: fc.constant([]), focal: fc.constant([{ at: 0, value: 1 }, { at: 1, value: 2 }]), heightM: fc.constant([]) }),
     ) // prettier-ignore
     fc.assert(
       fc.property(fc.array(shot, { minLength: 1, maxLength: 6 }), (list) => {
-        const doc = list.reduce((d, s) => run(d, { type: 'putReels', shots: [s] }), withTwo())
+        const state = {
+          id: 'open',
+          name: 'open',
+          objectId: 'm/Door',
+          moveM: [0, 1, 0] as Vec3,
+          turnDeg: 90,
+          hinge: [0, 0, 0] as Vec3,
+        }
+        const doc = list.reduce((d, s) => run(d, { type: 'putReels', shots: [s] }), run(withTwo(), { type: 'putObjectState', state })) // prettier-ignore
         expect(projectSchema.safeParse(doc).success).toBe(true)
         const reel = { id: 'all', name: 'All', rate: '25', cuts: doc.shots!.map((s) => ({ id: s.id, shotId: s.id, dissolveS: 0.5 })) } as const // prettier-ignore
         const film = reelOf(cutsOf(run(doc, { type: 'putReels', reels: [reel] }), reel, reading).cuts)
+        // split anywhere and made to last, it is still sound
+        const cuts = splitAt(reel, film, reel.cuts.map((_, i) => i), film.durationS * 0.37, newId) // prettier-ignore
+        const longer = doc.shots!.map((s) => stretched(s, 1.7))
+        expect(projectSchema.safeParse(run(doc, { type: 'putReels', shots: longer, reels: [{ ...reel, cuts: [...cuts] }] })).success).toBe(true) // prettier-ignore
         for (const f of film.faults) expect(f.message.length).toBeGreaterThan(10)
         for (let i = 0; i <= 20; i++)
           for (const { take, weight } of film.at((i / 20) * film.durationS)) {
