@@ -34,10 +34,12 @@ const size = computed(() => {
 })
 let isBusy = false
 let isStale = false
+let isGone = false
 let last = 0
 function request(moving: boolean): Promise<void> | null {
   const [s, z] = [shown.value, size.value]
-  if (!s || !z || !stage.ready) return null
+  // what is asked late would take the place of the next view's picture
+  if (isGone || !s || !z || !stage.ready) return null
   const { setup } = s
   const camera: Camera = { pose: poseOfStand(setup.stand, centreOf), lens: setup.lens, frame: { ...setup.frame, guides: [] } } // prettier-ignore
   const mine = ++last
@@ -99,6 +101,7 @@ function press(e: MouseEvent): void {
   void inPicture(camera, (e.clientX - r.left) * k, (e.clientY - r.top) * k).catch((x: unknown) => notices.fail(x))
 }
 onBeforeUnmount(() => {
+  isGone = true
   last++
   stage.stopPicture('picture')
 })

@@ -14,7 +14,7 @@ let stand: Stand
 let page: Page
 beforeAll(async () => {
   stand = await openStand({ demo: false })
-  page = await stand.page({ width: 1120, height: 560, samples: 32 })
+  page = await stand.page({ width: 1120, height: 560, samples: 12 })
 })
 afterAll(async () => {
   expect(stand.errors).toEqual([])
