@@ -9,16 +9,17 @@ export {
 } from './comfort.ts'
 export { evenly, leastJerk, throughKeys, unwound, type Key } from './ease.ts'
 export { fitStep, judged, type FitAsked, type FitReel } from './fit.ts'
-export { type ShotKeys } from './keyed.ts'
 export { placeAt, placeBetween, placedPoint, type ObjectMotion, type ObjectPlace } from './objects.ts'
 export { motionOf, stationAt, type Motion } from './motion.ts'
 export { framesOf, RATES, reelOf, type Placed, type Reel, type Seen } from './reel.ts'
-export { filmed, type Filmed, type ShotReason } from './shots.ts'
+export { filmed, type ShotReason } from './shots.ts'
 export { travelled, WALK_LIMITS, type Travelled } from './travel.ts'
 export { FLOOR_STEP_M, onFloor, type FloorAsked } from './profile.ts'
 export { leftByCorner, wayOf, type Way, type WayAsked } from './way.ts'
 export type {
   Beside,
+  Filmed,
+  ShotKeys,
   Gaze,
   HoldShot,
   PushShot,

@@ -5,16 +5,8 @@ import { throughKeys, type Key } from './ease.ts'
 import { anglesOf, type Pose } from '../camera/index.ts'
 import { sub } from '../math/index.ts'
 import { placeAt, placedPoint, type ObjectPlace } from './objects.ts'
-import type { Filmed } from './shots.ts'
-import type { Beside, Take } from './types.ts'
+import type { Beside, Filmed, Take } from './types.ts'
 
-export interface ShotKeys {
-  /** How far along its movement the shot is, 0..1, by its share of time. */
-  readonly progress?: readonly Key[]
-  readonly focal?: readonly Key[]
-  readonly focusM?: readonly Key[]
-  readonly ev?: readonly Key[]
-}
 /** A shot with its keys, and things that move in it. */
 export function keyed(filmed: Filmed, { keys = {}, objects = [], placed: still = [], watch }: Beside): Filmed {
   const { durationS } = filmed

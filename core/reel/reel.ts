@@ -2,8 +2,8 @@
 // Model: cuts in order, each a part of its shot; a dissolve lets the end of one and the beginning of the next run together. Frame k shows the
 // time k / rate; n frames last n / rate. Source: handbook-10.
 import type { Result } from '../base/index.ts'
-import { filmed, type Filmed, type ShotReason } from './shots.ts'
-import type { ReelCut, Take } from './types.ts'
+import { filmed, type ShotReason } from './shots.ts'
+import type { Filmed, ReelCut, Take } from './types.ts'
 
 /** A cut in its place on the reel. */
 export interface Placed {

@@ -6,13 +6,8 @@ import { addScaled, distance, sub, type Vec3 } from '../math/index.ts'
 import { evenly, leastJerk, throughKeys } from './ease.ts'
 import { keyed } from './keyed.ts'
 import { travelled, type TravelReason } from './travel.ts'
-import type { HoldShot, PushShot, Shot, Take, TurntableShot, View } from './types.ts'
+import type { Filmed, HoldShot, PushShot, Shot, Take, TurntableShot, View } from './types.ts'
 
-export interface Filmed {
-  readonly durationS: number
-  /** At a moment of the shot; before and after it its first and last one. */
-  at(timeS: number): Take
-}
 export type ShotReason = TravelReason | 'no-time'
 
 /** Getting going and coming to rest take this share of an even push or a creep. */

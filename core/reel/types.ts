@@ -4,7 +4,6 @@
 import type { Lens, Pose } from '../camera/index.ts'
 import type { Vec3 } from '../math/index.ts'
 import type { Key } from './ease.ts'
-import type { ShotKeys } from './keyed.ts'
 import type { ObjectMotion, ObjectPlace } from './objects.ts'
 
 /** What is taken at one moment. */
@@ -22,6 +21,13 @@ export interface Take {
 /** A take that looks at something: how far away that is. */
 export interface View extends Take {
   readonly awayM: number
+}
+
+/** A shot over its own time. */
+export interface Filmed {
+  readonly durationS: number
+  /** At a moment of the shot; before and after it its first and last one. */
+  at(timeS: number): Take
 }
 
 export interface HoldShot {
@@ -89,6 +95,13 @@ export interface TurntableShot {
   readonly distance: readonly Key[]
   readonly focal: readonly Key[]
   readonly heightM: readonly Key[]
+}
+export interface ShotKeys {
+  /** How far along its movement the shot is, 0..1, by its share of time. */
+  readonly progress?: readonly Key[]
+  readonly focal?: readonly Key[]
+  readonly focusM?: readonly Key[]
+  readonly ev?: readonly Key[]
 }
 /** What any shot may have besides: curves over its time, and things that move. */
 export interface Beside {

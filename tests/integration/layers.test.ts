@@ -49,7 +49,7 @@ describe('who may import whom', () => {
     ],
     [
       'app/frame/camera/bad.ts',
-      `import { a } from '../../drawings/strip.ts'\nexport const b = a`,
+      `import { a } from '../strips/snapping.ts'\nexport const b = a`,
       /app\/frame\/camera may import/,
     ],
     [
