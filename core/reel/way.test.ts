@@ -107,6 +107,9 @@ describe('places on the way', () => {
   it('one stop, and two in one place, are refused in words', () => {
     expect(filmed(walk([stop(0, 0)]))).toMatchObject({ ok: false, reason: 'one-stop' })
     expect(filmed(walk([stop(0, 0), stop(0, 0)]))).toMatchObject({ ok: false, reason: 'same-place' })
+    // places of a leg that leads nowhere are none
+    expect(filmed(walk([{ ...stop(0, 0), via: [[1, 0, 1.6]] }]))).toMatchObject({ ok: false, reason: 'one-stop' })
+    expect(way(walk([stop(0, 0), { ...stop(2, 0), via: [[9, 9, 1.6]] }])).route.lengthM).toBeCloseTo(2, 9)
     expect(filmed(walk([]))).toMatchObject({ ok: false, reason: 'no-stops' })
   })
 })

@@ -31,11 +31,13 @@ export type WayAsked = Pick<TravelShot, 'stops' | 'speedsMps' | 'isClosed' | 'is
 /** The way of a walk as it is gone: turned round where it is reversed. */
 export function wayOf(shot: WayAsked): Result<Way, RouteReason> {
   const { stops, speedsMps } = shot.isReversed ? turnedRound(shot) : shot
+  if (stops.length < 2) return routeThrough(stops.map((p) => p.station)) as Result<never, RouteReason>
   const places: Vec3[] = []
   const at: number[] = []
   const corners = new Set<number>()
   const n = stops.length
   stops.forEach((s, i) => {
+    const isLast = !shot.isClosed && i === n - 1
     const isEnd = !shot.isClosed && (i === 0 || i === n - 1)
     const before = lastOn(stops, i, shot.isClosed)
     const after = nextOn(stops, i, shot.isClosed)
@@ -46,7 +48,7 @@ export function wayOf(shot: WayAsked): Result<Way, RouteReason> {
     if (!isEnd && s.holdS > 0 && before && after && turnAt(before, s.station, after) > SHARP_RAD)
       corners.add(places.length)
     at.push(places.length)
-    places.push(...(round ? round.slice(round.length >> 1) : [s.station]), ...(s.via ?? []))
+    places.push(...(round ? round.slice(round.length >> 1) : [s.station]), ...(isLast ? [] : (s.via ?? [])))
   })
   // a corner that the way begins in: its part before the stop comes last
   const lead = at[0] ?? 0
