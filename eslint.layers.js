@@ -37,7 +37,19 @@ export const LAYERS = {
 
 /** Rooms of `app/` -> what below them they may import; arrows go down only. */
 export const ROOMS = {
-  shell: ['projects', 'bring', 'frame', 'photograph', 'walk', 'drawings', 'actions', 'controls', 'stores', 'api', 'text'],
+  shell: [
+    'projects',
+    'bring',
+    'frame',
+    'photograph',
+    'walk',
+    'drawings',
+    'actions',
+    'controls',
+    'stores',
+    'api',
+    'text',
+  ],
   projects: ['bring', 'controls', 'stores', 'api', 'text'],
   frame: ['bring', 'drawings', 'actions', 'controls', 'stores', 'api', 'text'],
   photograph: ['bring', 'actions', 'controls', 'stores', 'api', 'text'],

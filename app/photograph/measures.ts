@@ -38,7 +38,11 @@ function measures() {
       const t = told.value.get(m.id)
       out.set(
         m.id,
-        !t ? 'no scale yet' : t.ok ? formatWithSigma(t.value.lengthM, t.value.sdM, project.document?.unit ?? 'm') : t.message,
+        !t
+          ? 'no scale yet'
+          : t.ok
+            ? formatWithSigma(t.value.lengthM, t.value.sdM, project.document?.unit ?? 'm')
+            : t.message,
       )
     }
     return out

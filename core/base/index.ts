@@ -11,7 +11,14 @@ export {
   bearingDifferenceDeg,
 } from './angles.ts'
 export { seededRandom, halton } from './rng.ts'
-export { parseQuantity, formatLength, formatWithSigma, lengthSuffix, type LengthUnit, type QuantityKind } from './units.ts'
+export {
+  parseQuantity,
+  formatLength,
+  formatWithSigma,
+  lengthSuffix,
+  type LengthUnit,
+  type QuantityKind,
+} from './units.ts'
 export { likelierUnit, type LikelierUnit } from './outliers.ts'
 export { AppError, ERRORS, isErrorCode, isPassing, type ErrorCode, type ErrorEntry } from './errors.ts'
 export { failureData, opened, type Outcome } from './outcome.ts'

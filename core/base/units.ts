@@ -167,7 +167,9 @@ export function formatWithSigma(metres: number, sigmaM: number, unit: LengthUnit
   const most = Math.max(0, Math.round(Math.log10(1e6 / perM)))
   const digits = sigma > 0 ? Math.min(most, Math.max(0, 1 - Math.floor(Math.log10(sigma)))) : most
   const spread = sigma.toFixed(digits)
-  return unit === 'ft-in' ? `${formatLength(metres, unit)} ± ${spread}"` : `${(metres * perM).toFixed(digits)} ± ${spread} ${unit}`
+  return unit === 'ft-in'
+    ? `${formatLength(metres, unit)} ± ${spread}"`
+    : `${(metres * perM).toFixed(digits)} ± ${spread} ${unit}`
 }
 
 /** Hundredths; below them tenths of a millimetre, unless those are nought too. */
