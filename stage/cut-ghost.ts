@@ -27,7 +27,6 @@ const GHOST_FRAGMENT = /* glsl */ `
 in vec2 vUv;
 layout(location = 0) out vec4 colour;
 layout(location = 1) out vec4 flatLayer;
-layout(location = 2) out vec4 glint;
 uniform sampler2D uFacets;
 uniform vec2 uPixel;
 uniform vec3 uInk;
@@ -43,7 +42,6 @@ void main() {
   // of the light so much less; as much of the line is flat
   colour = vec4(0.0, 0.0, 0.0, ${COVERS});
   flatLayer = vec4(uInk, ${COVERS});
-  glint = vec4(0.0);
 }
 `
 

@@ -26,6 +26,7 @@ export const lightUniforms = (): Uniforms => ({
   uEnvironment: { value: null },
   uEnvironmentOn: { value: 0 },
   uDepth: { value: null },
+  uApart: { value: 0 },
   uInverseSize: { value: new Vector2(1, 1) },
 })
 

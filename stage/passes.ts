@@ -20,6 +20,7 @@ import { DAYLIGHT, exposureFactor, SUN_COLOUR, sunDirection, skyScale, type SkyL
 import { ALL_SHOWN, OUTLINE, type Spacing } from '#core/section'
 import { CutFacePass, FLAT_ROUGHNESS, type DrawnFaces } from './cut-faces.ts'
 import { aimEye, NEAR_M, type LensPlace, type Size, type Tile, type ViewCuts } from './aim.ts'
+import { drawClear } from './clear-layer.ts'
 import { CutGhostPass } from './cut-ghost.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
 import type { StageScene } from './scene.ts'
@@ -205,8 +206,8 @@ export class Passes {
     this.lighting.uniforms['uFirst']!.value = index === 0 && SOFTENED.has(owner) ? 1 : 0
     renderer.setRenderTarget(t.lit)
     this.gl.full(this.lighting)
-    t.hasClear = stage.prepare('clear')
-    if (t.hasClear) renderer.render(stage.scene, this.eye)
+    const isApart = blur !== null && lensPlace(camera, blur) !== null
+    drawClear(renderer, stage, t, { eye: this.eye, size, isApart, hasGlints: owner === 'points' })
     if (look.shown.cuts.ghost && stage.cutting.isOn && owner !== 'around' && owner !== 'meter')
       this.ghost.draw(t.lit, this.eye, size)
     t.summed = index + 1
@@ -297,8 +298,7 @@ export class Passes {
     if (!blur || !lensPlace(by.camera, blur)) return
     t.blurred ??= SpreadPass.target(by.size)
     t.spread = t.blurred
-    const draw = (of: number): void =>
-      this.spread.draw(t.lit, t.facts, t.blurred!, { ...by, blur, sample: { ...by.sample, of } })
+    const draw = (of: number): void => this.spread.draw(t, t.blurred!, { ...by, blur, sample: { ...by.sample, of } })
     const { index, of } = by.sample
     draw(index === 0 ? 1 : of)
     if (index === 0 && of > 1) t.again = () => draw(of)

@@ -30,6 +30,7 @@ import { apertureArea, aperturePicture, brightPoints, POINT_OVER_MEAN, type Brig
 import type { Size, Tile } from './aim.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
 import { BLOCK, FOUND_FRAGMENT, GATHER_FRAGMENT, SPRITE_FRAGMENT, SPRITE_VERTEX, UNKNOWN_FRAGMENT } from './shaders-points.ts' // prettier-ignore
+import { clearTextures } from './clear-layer.ts'
 import { PointsMap } from './points-map.ts'
 import { catOf, fullDisc, inFrame, type TakenOut } from './lens-frame.ts'
 import type { Owner, Targets } from './targets.ts'
@@ -82,12 +83,14 @@ export class PointsPass {
   private readonly all = new Map<Owner, Found>()
   private readonly find = fullPass(FOUND_FRAGMENT, {
     uSource: { value: null },
+    uOver: { value: null },
     uDepth: { value: null },
     uGlint: { value: null },
     uAxial: { value: new Vector2() },
   })
   private readonly gatherPass = fullPass(GATHER_FRAGMENT, {
     uSource: { value: null },
+    uOver: { value: null },
     uDepth: { value: null },
     uGlint: { value: null },
     uAxial: { value: new Vector2() },
@@ -98,7 +101,7 @@ export class PointsPass {
     uMapped: { value: new Vector4() },
   })
   private readonly unknown = fullPass(UNKNOWN_FRAGMENT, {
-    ...Object.fromEntries(['uSource', 'uDepth', 'uGlint', 'uPoints2D'].map((name) => [name, { value: null }])),
+    ...Object.fromEntries(['uSource', 'uOver', 'uDepth', 'uGlint', 'uPoints2D'].map((name) => [name, { value: null }])),
     uAxial: { value: new Vector2() },
     uPixel: { value: new Vector2() },
     uLeast: { value: 0 },
@@ -214,9 +217,9 @@ export class PointsPass {
   }
   /** Points with the surfaces that show them. */
   private onSurfaces(t: Targets, { size: { width, height } }: PointSample, list: readonly BrightPoint[]): ShownPoint[] {
-    if (list.length === 0 || !t.hasClear) return list.map((p) => ({ ...p, surfaceM: p.distanceM }))
+    if (list.length === 0 || !t.clear) return list.map((p) => ({ ...p, surfaceM: p.distanceM }))
     const glints = new Uint16Array(width * height * 4)
-    this.gl.renderer.readRenderTargetPixels(t.lit, 0, 0, width, height, glints, undefined, 2)
+    this.gl.renderer.readRenderTargetPixels(t.clear.layer, 0, 0, width, height, glints, undefined, 2)
     const at = (i: number, channel: number): number => DataUtils.fromHalfFloat(glints[i * 4 + channel]!)
     return list.map((p) => {
       const of = p.core.find((i) => at(i, 2) > 0.5)
@@ -258,7 +261,9 @@ export class PointsPass {
   private set(pass: ShaderMaterial, t: Targets, { axial }: PointSample): void {
     pass.uniforms['uSource']!.value = t.lit.textures[0]
     pass.uniforms['uDepth']!.value = t.facts.depthTexture
-    pass.uniforms['uGlint']!.value = t.lit.textures[2]
+    const { over, glints } = clearTextures(t)
+    pass.uniforms['uOver']!.value = over
+    pass.uniforms['uGlint']!.value = glints
     ;(pass.uniforms['uAxial']!.value as Vector2).set(...axial)
   }
 

@@ -11,15 +11,23 @@ float shownAt(vec2 at) {
   return glint.b > 0.5 ? glint.b / max(glint.r, 1e-6) : distanceOf(texture(uDepth, at).r);
 }
 `
+/** Light of a sample, with what is clear before it. */
+export const LIGHT_SEEN_PARS = /* glsl */ `
+uniform sampler2D uSource, uOver;
+vec3 seenAt(vec2 at) {
+  vec4 over = texture(uOver, at);
+  return texture(uSource, at).rgb * over.a + over.rgb;
+}
+`
 /** Light and distance along the axis of a sample, to be read. */
 export const FOUND_FRAGMENT = /* glsl */ `
 in vec2 vUv;
 out vec4 found;
-uniform sampler2D uSource;
 uniform highp sampler2D uDepth;
 uniform vec2 uAxial;
 ${DISTANCE_PARS}
-void main() { found = vec4(texture(uSource, vUv).rgb, shownAt(vUv)); }
+${LIGHT_SEEN_PARS}
+void main() { found = vec4(seenAt(vUv), shownAt(vUv)); }
 `
 
 /**
@@ -43,12 +51,12 @@ vec2 mapOf(vec2 place) { return uMapped.xy + place * uMapped.zw; }
 export const GATHER_FRAGMENT = /* glsl */ `
 in vec2 vUv;
 out vec4 gathered;
-uniform sampler2D uSource;
 uniform highp sampler2D uDepth;
 uniform vec2 uAxial;
 uniform vec2 uPixel;
 ${POINT_PARS}
 ${DISTANCE_PARS}
+${LIGHT_SEEN_PARS}
 void main() {
   vec2 point = texture(uPoints2D, vUv).rg;
   if (point.r <= 0.0) discard;
@@ -56,7 +64,7 @@ void main() {
   // one pixel's light and depth, not a mix of neighbours'
   vec2 at = (floor((vUv - uMapped.xy) / uMapped.zw / uPixel + shiftOf(d)) + 0.5) * uPixel;
   if (any(lessThan(at, vec2(0.0))) || any(greaterThan(at, vec2(1.0)))) discard;
-  vec3 c = texture(uSource, at).rgb;
+  vec3 c = seenAt(at);
   float isSeen = abs(shownAt(at) - d) < 0.06 * d ? 1.0 : 0.0;
   float l = luminanceOf(c);
   gathered = vec4(c * isSeen * max(0.0, 1.0 - uLensShift.z / max(l, 1e-6)), isSeen);
@@ -68,20 +76,20 @@ export const BLOCK = 4
 /** Whether a sample shows something as bright as a point that was not looked at yet, block by block. */
 export const UNKNOWN_FRAGMENT = /* glsl */ `
 out vec4 unknown;
-uniform sampler2D uSource;
 uniform highp sampler2D uDepth;
 uniform vec2 uAxial;
 uniform vec2 uPixel;
 uniform float uLeast;
 ${POINT_PARS}
 ${DISTANCE_PARS}
+${LIGHT_SEEN_PARS}
 void main() {
   unknown = vec4(0.0);
   vec2 from = floor(gl_FragCoord.xy) * ${BLOCK}.0;
   for (int y = 0; y < ${BLOCK}; y++)
     for (int x = 0; x < ${BLOCK}; x++) {
       vec2 at = (from + vec2(x, y) + 0.5) * uPixel;
-      if (at.x > 1.0 || at.y > 1.0 || luminanceOf(texture(uSource, at).rgb) < uLeast) continue;
+      if (at.x > 1.0 || at.y > 1.0 || luminanceOf(seenAt(at)) < uLeast) continue;
       vec2 seen = texture(uPoints2D, mapOf(at - shiftOf(shownAt(at)) * uPixel)).rg;
       if (seen.r + seen.g <= 0.0) unknown = vec4(1.0);
     }

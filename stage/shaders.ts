@@ -320,7 +320,6 @@ export const LIGHTING_FRAGMENT = /* glsl */ `
 in vec2 vUv;
 layout(location = 0) out vec4 colour;
 layout(location = 1) out vec4 flatLayer;
-layout(location = 2) out vec4 glint;
 // from scene-linear to what is exposed: for judging edges; and whether flat things have a layer of their own
 uniform float uSeen, uFlatLayer;
 uniform sampler2D uColourTexture, uNormalTexture;
@@ -356,7 +355,6 @@ void asFlat(vec3 c) {
 }
 void main() {
   flatLayer = vec4(0.0);
-  glint = vec4(0.0);
   float depth = texture(uDepth, vUv).r;
   vec3 near = worldAt(vUv, 0.0);
   vec4 c = texture(uColourTexture, vUv);
@@ -438,6 +436,8 @@ layout(location = 2) out vec4 glint;
 uniform mat4 inverseView;
 uniform highp sampler2D uDepth;
 uniform vec2 uInverseSize;
+// 1: into a layer of its own, which keeps how far away it is
+uniform float uApart;
 ${SURFACE_PARS}
 ${LIGHT_PARS}
 // so much of the sun's light a glint sends here at least, of what white paper would
@@ -486,7 +486,7 @@ void main() {
   float cover = clamp(1.0 - (1.0 - c.a) * (1.0 - f.r) * (1.0 - taken), 0.0, 1.0);
   colour = vec4((body * c.a + gloss) / max(cover, 1e-3), cover);
   // what is flat behind is covered as the rest is
-  flatLayer = vec4(0.0, 0.0, 0.0, cover);
+  flatLayer = vec4(uApart / -vView.z, uApart, 0.0, cover);
 }
 `
 

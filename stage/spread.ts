@@ -1,15 +1,25 @@
 // Focus: where a sample looks through the lens, and how far its points are spread.
 
-import { HalfFloatType, LinearFilter, Vector2, Vector3, Vector4, WebGLRenderTarget, type ShaderMaterial } from 'three'
+import { CustomBlending, HalfFloatType, LinearFilter, OneFactor, SrcAlphaFactor, Vector2, Vector3, Vector4, WebGLRenderTarget, ZeroFactor, type ShaderMaterial } from 'three' // prettier-ignore
 import { type Camera, isPerspective } from '#core/camera'
 import { apertureM, aperturePoint } from '#core/optics'
 import type { LensPlace, Size, Tile } from './aim.ts'
 import type { Uniforms } from './light-uniforms.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
+import { clearTextures, NO_CLEAR } from './clear-layer.ts'
 import { catOf, fullDisc, inFrame, type TakenOut } from './lens-frame.ts'
 import { onLens, type Sample } from './sample.ts'
-import { MOST_PLACES, SPREAD_FRAGMENT, SPREAD_TAPS } from './shaders-spread.ts'
+import { MOST_PLACES, SPREAD_CLEAR_FRAGMENT, SPREAD_FRAGMENT, SPREAD_TAPS } from './shaders-spread.ts'
+import type { Targets } from './targets.ts'
 import type { Blur } from './types.ts'
+
+/** Light that is there already, with what covers it; alpha says how much of it is seen. */
+function layOver(pass: ShaderMaterial): void {
+  pass.blending = CustomBlending
+  pass.blendSrc = OneFactor
+  pass.blendDst = pass.blendDstAlpha = SrcAlphaFactor
+  pass.blendSrcAlpha = ZeroFactor
+}
 
 /** Spread no farther than this, pixels: of a picture of one sample the places looked at are few. */
 const MOST_PX = { some: 16, all: 40 } as const
@@ -49,6 +59,8 @@ export class SpreadPass {
     uFlatSource: { value: null },
     uDepth: { value: null },
     uGlint: { value: null },
+    uOver: { value: null },
+    uClear: { value: null },
     uPixel: { value: new Vector2() },
     uAxial: { value: new Vector3() },
     uBlur: { value: new Vector4() },
@@ -70,7 +82,8 @@ export class SpreadPass {
   }
 
   /** Spreads a lit sample into `to`; `of`: how many samples the picture has, 1 for all of the disc at once. */
-  draw(lit: WebGLRenderTarget, facts: WebGLRenderTarget, to: WebGLRenderTarget, by: SpreadBy): void {
+  draw(t: Targets, to: WebGLRenderTarget, by: SpreadBy): void {
+    const { lit, facts, clear } = t
     const { camera, blur, size, perPx } = by
     const { index, of } = by.sample
     const all = of === 1
@@ -78,7 +91,10 @@ export class SpreadPass {
     u['uSource']!.value = lit.textures[0]
     u['uFlatSource']!.value = lit.textures[1]
     u['uDepth']!.value = facts.depthTexture
-    u['uGlint']!.value = lit.textures[2]
+    const { over, glints } = clearTextures(t)
+    u['uOver']!.value = over
+    u['uGlint']!.value = glints
+    u['uClear']!.value = clear?.layer.textures[1] ?? NO_CLEAR
     ;(u['uPixel']!.value as Vector2).set(1 / size.width, 1 / size.height)
     ;(u['uAxial']!.value as Vector3).set(by.axial[0], by.axial[1], 0)
     const farPx = fullDisc(camera, blur, { widthPx: camera.frame.widthPx * perPx })
@@ -92,16 +108,18 @@ export class SpreadPass {
     for (let i = 0; i < taps; i++) points[i]!.set(...aperturePoint(shape, i + 1))
     this.pointUniforms(by)
     this.gl.renderer.setRenderTarget(to)
-    this.gl.full(this.passFor(by))
+    this.gl.full(this.passFor(by, false))
+    if (clear?.isApart) this.gl.full(this.passFor(by, true))
     this.gl.renderer.setRenderTarget(null)
   }
 
-  private passFor({ takenOut, blur, sample: { of } }: SpreadBy): ShaderMaterial {
+  private passFor({ takenOut, blur, sample: { of } }: SpreadBy, isClear: boolean): ShaderMaterial {
     const defines = { ...(takenOut && { POINTS: '' }), ...(of > 1 && (blur.shape.catsEye ?? 0) > 0 && { CATS_EYE: '' }) } // prettier-ignore
-    const key = Object.keys(defines).join()
+    const key = [isClear, ...Object.keys(defines)].join()
     let pass = this.passes.get(key)
     if (!pass) {
-      pass = fullPass(SPREAD_FRAGMENT, this.uniforms)
+      pass = fullPass(isClear ? SPREAD_CLEAR_FRAGMENT : SPREAD_FRAGMENT, this.uniforms)
+      if (isClear) layOver(pass)
       pass.defines = defines
       this.passes.set(key, pass)
     }

@@ -12,6 +12,7 @@ import {
   WebGLRenderTarget,
 } from 'three'
 import type { Size } from './aim.ts'
+import type { DrawnClear } from './clear-layer.ts'
 import type { DrawnView } from './views.ts'
 
 /** Each kind of picture sums its samples in targets of its own, so that one can wait while another is drawn. */
@@ -19,11 +20,13 @@ export type Owner = 'picture' | 'outside' | 'moving' | 'thumbnail' | 'still' | '
 export interface Targets {
   readonly size: string
   readonly facts: WebGLRenderTarget
-  /** Light; what is flat; the sun's images in clear things. */
+  /** Light, and what is flat. */
   readonly lit: WebGLRenderTarget
   readonly sum: WebGLRenderTarget
-  /** Whether anything clear was drawn over the sample drawn last. */
-  hasClear: boolean
+  /** What is clear in the sample drawn last; null where nothing is, or nobody asks for more than its light. */
+  clear: DrawnClear | null
+  /** What it is drawn into, once there was anything. */
+  clearLayer: WebGLRenderTarget | null
   summed: number
   /** Whether the sum holds the sample drawn last. */
   isAdded: boolean
@@ -63,14 +66,15 @@ export class TargetStore {
     facts.textures[1]!.type = HalfFloatType
     for (const t of facts.textures) t.colorSpace = LinearSRGBColorSpace
     const soft = { minFilter: LinearFilter, magFilter: LinearFilter } as const
-    const lit = new WebGLRenderTarget(width, height, { ...soft, type: HalfFloatType, depthBuffer: false, count: 3 })
+    const lit = new WebGLRenderTarget(width, height, { ...soft, type: HalfFloatType, depthBuffer: false, count: 2 })
     const sum = new WebGLRenderTarget(width, height, { ...near, type: FloatType, depthBuffer: false, count: 2 })
     const made = {
       size,
       facts,
       lit,
       sum,
-      hasClear: false,
+      clear: null,
+      clearLayer: null,
       summed: 1,
       isAdded: true,
       key: '',
@@ -86,7 +90,7 @@ export class TargetStore {
   drop(owner: Owner): void {
     const old = this.all.get(owner)
     old?.facts.depthTexture?.dispose()
-    for (const t of [old?.facts, old?.lit, old?.sum, old?.blurred]) t?.dispose()
+    for (const t of [old?.facts, old?.lit, old?.sum, old?.blurred, old?.clearLayer]) t?.dispose()
     old?.view?.map?.texture.dispose()
     this.all.delete(owner)
   }

@@ -1,10 +1,15 @@
 // Small models for tests, made by the project's own writer.
-import { writeGlb, type GltfNode } from '#formats/gltf'
+import { writeGlb, type GltfMaterial, type GltfNode } from '#formats/gltf'
 import { Pen } from '../../scripts/demo-data/kit.ts'
 import { MATERIALS } from '../../scripts/demo-data/surfaces.ts'
 
-export const glbOf = (nodes: readonly GltfNode[]): Uint8Array =>
-  writeGlb({ nodes, materials: MATERIALS.map(({ image: _image, ...m }) => m), images: [], generator: 'test' })
+export const glbOf = (nodes: readonly GltfNode[], more: readonly GltfMaterial[] = []): Uint8Array =>
+  writeGlb({
+    nodes,
+    materials: [...MATERIALS.map(({ image: _image, ...m }) => m), ...more],
+    images: [],
+    generator: 'test',
+  })
 
 /** A room of 6 x 4 x 3 m with a marked floor, four walls and a table of 0.75 m. */
 export function roomNodes(): GltfNode[] {

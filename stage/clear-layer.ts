@@ -1,0 +1,80 @@
+// Clear things of a sample: over the lit picture, or in a layer of their own where a lens blurs, so that they are spread by their own
+// distance and not by that of what is seen through them.
+
+import {
+  DataTexture,
+  HalfFloatType,
+  NearestFilter,
+  RGBAFormat,
+  UnsignedByteType,
+  WebGLRenderTarget,
+  type Camera,
+  type Texture,
+  type WebGLRenderer,
+} from 'three'
+import type { Size } from './aim.ts'
+import type { StageScene } from './scene.ts'
+import type { Targets } from './targets.ts'
+
+/** What is clear in the sample drawn last. */
+export interface DrawnClear {
+  /**
+   * Its light, with what is seen through it as alpha; its inverse distance along the axis and how much it covers, both by how much it
+   * covers; the sun's images in it.
+   */
+  readonly layer: WebGLRenderTarget
+  /** Whether the lit picture is without it. */
+  readonly isApart: boolean
+}
+/** Nothing clear anywhere: no light, all of it seen through. */
+export const NO_CLEAR: Texture = (() => {
+  const t = new DataTexture(new Uint8Array([0, 0, 0, 255]), 1, 1, RGBAFormat, UnsignedByteType)
+  t.needsUpdate = true
+  return t
+})()
+
+/** Where passes read what is clear of a sample; of one that has it in its light already, its glints alone. */
+export const clearTextures = ({ clear }: Targets): { readonly over: Texture; readonly glints: Texture } => ({
+  over: clear?.isApart ? clear.layer.textures[0]! : NO_CLEAR,
+  glints: clear?.layer.textures[2] ?? NO_CLEAR,
+})
+
+const layerOf = ({ width, height }: Size): WebGLRenderTarget =>
+  new WebGLRenderTarget(width, height, {
+    ...{ minFilter: NearestFilter, magFilter: NearestFilter },
+    ...{ type: HalfFloatType, depthBuffer: false, count: 3 },
+  })
+
+export interface ClearTo {
+  readonly eye: Camera
+  readonly size: Size
+  /** Not into the lit picture. */
+  readonly isApart: boolean
+  /** The sun's images in it are asked for. */
+  readonly hasGlints: boolean
+}
+/** Draws what is clear into a sample that is lit, seen from the same eye. */
+export function drawClear(
+  renderer: WebGLRenderer,
+  stage: StageScene,
+  t: Targets,
+  { eye, size, isApart, hasGlints }: ClearTo,
+): void {
+  // prettier-ignore
+  t.clear = null
+  if (!stage.prepare('clear')) return
+  if (!isApart) {
+    renderer.setRenderTarget(t.lit)
+    renderer.render(stage.scene, eye)
+    if (!hasGlints) return
+  }
+  t.clearLayer ??= layerOf(size)
+  t.clear = { layer: t.clearLayer, isApart }
+  renderer.setRenderTarget(t.clearLayer)
+  renderer.setClearColor(0, 1)
+  renderer.clear(true, false, false)
+  stage.light['uApart']!.value = 1
+  renderer.render(stage.scene, eye)
+  stage.light['uApart']!.value = 0
+  renderer.setRenderTarget(t.lit)
+}
