@@ -73,6 +73,8 @@ export function drawClear(
   renderer.setRenderTarget(t.clearLayer)
   renderer.setClearColor(0, 1)
   renderer.clear(true, false, false)
+  // sums are begun with it
+  renderer.setClearColor(0, 0)
   stage.light['uApart']!.value = 1
   renderer.render(stage.scene, eye)
   stage.light['uApart']!.value = 0
