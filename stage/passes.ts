@@ -217,7 +217,8 @@ export class Passes {
     const axial = [e[10]!, e[14]!] as const
     t.axial = axial
     const takenOut = blur && this.pointsOf(owner, t, { camera, blur, size, tile, lens: s.lens, axial }, index, of)
-    this.spreadSample(t, blur, { camera, size, perPx, sample: s, axial, tile, takenOut })
+    const hasFlat = faces !== null || look.shown.cuts.ghost === true || (this.lighting.uniforms['uFlat']!.value as Vector4).w > 0 // prettier-ignore
+    this.spreadSample(t, blur, { camera, size, perPx, sample: s, axial, tile, takenOut, hasFlat })
     renderer.setRenderTarget(null)
   }
 

@@ -3,12 +3,14 @@
 // inverse proportion to its area; what lies behind reaches no farther than what it is behind of is blurred. Source: potmesil1981.
 import { DISTANCE_PARS, LIGHT_SEEN_PARS, POINT_PARS } from './shaders-points.ts'
 
-/** Places looked at in a sample of many, and in a picture of one. */
-export const SPREAD_TAPS = { some: 8, all: 28 } as const
+/** Places looked at in a sample of many (of clear things fewer: their light is even), and in a picture of one. */
+export const SPREAD_TAPS = { some: 8, all: 28, clear: 4 } as const
+/** Pixels a side of the blocks in which it is known whether something clear is near. */
+export const BLOCK = 8
 /** As many places of the lens are asked what the barrel leaves of them. */
 export const MOST_PLACES = 48
 
-const SPREAD_PARS = /* glsl */ `
+export const SPREAD_FRAGMENT = /* glsl */ `
 in vec2 vUv;
 layout(location = 0) out vec4 colour;
 layout(location = 1) out vec4 flatLayer;
@@ -31,24 +33,17 @@ uniform vec2 uPlaces[${MOST_PLACES}];
 uniform int uPlaceCount;
 float radiusOf(float d) { return min(0.5 * uBlur.x * uBlur.z * abs(d - uBlur.y) / max(d, 1e-4), uBlur.w); }
 float noise(vec2 p) { return fract(52.9829189 * fract(dot(p, vec2(0.06711056, 0.00583715)))); }
-float depthAt(vec2 at) { return distanceOf(texture(uDepth, at).r); }
+float depthAt(ivec2 at) { return distanceOf(texelFetch(uDepth, at, 0).r); }
 // one pixel's light and depth, not a mix of neighbours'
-vec2 pixelAt(vec2 off) { return (floor(vUv / uPixel + off) + 0.5) * uPixel; }
-
-// How much of the light here is left without what is drawn by itself; of surfaces and of what is clear before them alike.
-float leftOf(vec2 at) {
-  #ifdef POINTS
-    float l = luminanceOf(seenAt(at));
-    if (l > uLensShift.z) {
-      vec2 place = uInFrame.xy + (at - shiftOf(shownAt(at)) * uPixel) * uInFrame.zw;
-      if (texture(uPoints2D, mapOf(place)).r > 0.0) return uLensShift.z / l;
-    }
-  #endif
-  return 1.0;
+ivec2 pixelAt(vec2 off) {
+  return clamp(ivec2(floor(gl_FragCoord.xy + off)), ivec2(0), textureSize(uDepth, 0) - 1);
 }
-vec4 lightOf(sampler2D source, vec2 at) {
-  vec4 c = texture(source, at);
-  return vec4(c.rgb * leftOf(at), c.a);
+
+// whether a bright point lies here, that is drawn by itself
+bool isPoint(ivec2 pixel) {
+  vec2 at = (vec2(pixel) + 0.5) * uPixel;
+  vec2 place = uInFrame.xy + (at - shiftOf(shownAt(at)) * uPixel) * uInFrame.zw;
+  return texture(uPoints2D, mapOf(place)).r > 0.0;
 }
 // How much of this sample counts here: the far rim of the barrel cuts places off, the others stand in for them.
 float leftHere() {
@@ -62,29 +57,39 @@ mat2 wayHere() {
   float turn = uTurn + 6.2831853 * noise(gl_FragCoord.xy);
   return mat2(cos(turn), sin(turn), -sin(turn), cos(turn));
 }
-`
-
-export const SPREAD_FRAGMENT = /* glsl */ `
-${SPREAD_PARS}
-vec4 lightAt(vec2 at) { return lightOf(uSource, at); }
+// Without what is drawn by itself, as far as it is seen through what is clear.
+vec4 lightAt(ivec2 at) {
+  vec4 c = texelFetch(uSource, at, 0);
+  #ifdef POINTS
+    float l = luminanceOf(c.rgb);
+    if (l > uLensShift.z) {
+      l *= texture(uOver, (vec2(at) + 0.5) * uPixel).a;
+      if (l > uLensShift.z && isPoint(at)) c.rgb *= uLensShift.z / l;
+    }
+  #endif
+  return c;
+}
 
 // In a sample of many: pixels give each other as much as they take, so that the light stays as much as it was.
-void spreadSome(float own) {
+void spreadSome(float own, mat2 way) {
   float reach = min(0.5 * uBlur.x * uBlur.z, uBlur.w);
   if (own < 0.5 || reach < 0.6) return;
-  mat2 way = wayHere();
   vec4 sum = vec4(0.0), over = vec4(0.0);
   for (int i = 0; i < ${SPREAD_TAPS.some}; i++) {
     vec2 off = way * uPoints[i] * reach;
-    vec2 at = pixelAt(off);
+    ivec2 at = pixelAt(off);
     float r = min(min(radiusOf(depthAt(at)), own), reach);
     if (r < 0.5) continue;
     float k = clamp(r - length(off) + 0.5, 0.0, 1.0) * min(reach * reach / (r * r), 2.0);
     sum += (lightAt(at) - colour) * k;
-    over += (texture(uFlatSource, at) - flatLayer) * k;
+    #ifdef FLAT
+      over += (texelFetch(uFlatSource, at, 0) - flatLayer) * k;
+    #endif
   }
   colour = max(colour + sum / ${SPREAD_TAPS.some}.0, 0.0);
-  flatLayer = max(flatLayer + over / ${SPREAD_TAPS.some}.0, 0.0);
+  #ifdef FLAT
+    flatLayer = max(flatLayer + over / ${SPREAD_TAPS.some}.0, 0.0);
+  #endif
 }
 
 // In a picture of one sample: what is blurred before a sharp place covers it.
@@ -92,7 +97,7 @@ void spreadAll(float here, float own) {
   float reach = own;
   for (int i = 0; i < 8; i++) {
     float a = 0.7853981634 * float(i);
-    float d = depthAt(vUv + vec2(cos(a), sin(a)) * uBlur.w * 0.6 * uPixel);
+    float d = depthAt(pixelAt(vec2(cos(a), sin(a)) * uBlur.w * 0.6));
     if (d < here * 0.98) reach = max(reach, radiusOf(d));
   }
   if (reach < 0.6) return;
@@ -101,7 +106,7 @@ void spreadAll(float here, float own) {
   vec4 sum = colour * w, over = flatLayer * w;
   for (int i = 0; i < ${SPREAD_TAPS.all}; i++) {
     vec2 off = uPoints[i] * reach;
-    vec2 at = pixelAt(off);
+    ivec2 at = pixelAt(off);
     float d = depthAt(at);
     float r = radiusOf(d);
     if (d > here * 1.02) r = min(r, own);
@@ -109,63 +114,58 @@ void spreadAll(float here, float own) {
     float covers = r < 0.5 ? 0.0 : clamp(r - length(off) + 1.0, 0.0, 1.0);
     float k = covers / (max(r, least) * max(r, least));
     sum += lightAt(at) * k;
-    over += texture(uFlatSource, at) * k;
+    #ifdef FLAT
+      over += texelFetch(uFlatSource, at, 0) * k;
+    #endif
     w += k;
   }
   colour = sum / w;
   flatLayer = over / w;
 }
-void main() {
-  float here = depthAt(vUv);
-  float own = radiusOf(here);
-  colour = lightAt(vUv);
-  flatLayer = texture(uFlatSource, vUv);
-  if (uTaps > ${SPREAD_TAPS.some}) spreadAll(here, own);
-  else spreadSome(own);
-  #ifdef CATS_EYE
-    float k = leftHere();
-    colour *= k;
-    flatLayer *= k;
+// Clear things are spread by themselves and laid over the spread surfaces: their light, and what is seen through them. Between a place with
+// glass and one without, the glass says how far; not where something stands before it.
+#ifdef CLEAR
+uniform sampler2D uClear, uNear;
+// Without what is drawn by itself: with what is left of the surfaces behind, the sample's mean is left.
+vec4 overAt(ivec2 at) {
+  vec4 c = texelFetch(uOver, at, 0);
+  #ifdef POINTS
+    float l = luminanceOf(c.rgb);
+    // fainter light hardly adds to what is there
+    if (l > 0.1 * uLensShift.z) {
+      float behind = luminanceOf(texelFetch(uSource, at, 0).rgb) * c.a;
+      if (l + behind > uLensShift.z && isPoint(at)) c.rgb *= max(0.0, uLensShift.z - behind) / l;
+    }
   #endif
+  return c;
 }
-`
-
-/**
- * The same for what is clear, laid over the spread surfaces: its light, and what is seen through it. Between a place with glass and one
- * without, the glass says how far; not where something stands before it.
- */
-export const SPREAD_CLEAR_FRAGMENT = /* glsl */ `
-${SPREAD_PARS}
-uniform sampler2D uClear;
-vec4 lightAt(vec2 at) { return lightOf(uOver, at); }
 // distance of what is clear here; 0 where nothing is
-float clearAt(vec2 at) {
-  vec2 c = texture(uClear, at).rg;
+float clearAt(ivec2 at) {
+  vec2 c = texelFetch(uClear, at, 0).rg;
   return c.g > 1e-3 ? c.g / max(c.r, 1e-6) : 0.0;
 }
 // radius by which two places give to each other
-float radiusBetween(float here, vec2 at) {
+float radiusBetween(float here, ivec2 at) {
   float there = clearAt(at);
   if (here > 0.0 && there > 0.0) return min(radiusOf(here), radiusOf(there));
   float far = max(here, there);
-  return far <= 0.0 || depthAt(here > 0.0 ? at : vUv) < far * 0.98 ? 0.0 : radiusOf(far);
+  return far <= 0.0 || depthAt(here > 0.0 ? at : pixelAt(vec2(0.0))) < far * 0.98 ? 0.0 : radiusOf(far);
 }
-void spreadSome(float here) {
+void spreadClearSome(inout vec4 clear, float here, mat2 way) {
   float reach = min(0.5 * uBlur.x * uBlur.z, uBlur.w);
   if (reach < 0.6 || (here > 0.0 && radiusOf(here) < 0.5)) return;
-  mat2 way = wayHere();
   vec4 sum = vec4(0.0);
-  for (int i = 0; i < ${SPREAD_TAPS.some}; i++) {
+  for (int i = 0; i < ${SPREAD_TAPS.clear}; i++) {
     vec2 off = way * uPoints[i] * reach;
-    vec2 at = pixelAt(off);
+    ivec2 at = pixelAt(off);
     float r = min(radiusBetween(here, at), reach);
     if (r < 0.5) continue;
     float k = clamp(r - length(off) + 0.5, 0.0, 1.0) * min(reach * reach / (r * r), 2.0);
-    sum += (lightAt(at) - colour) * k;
+    sum += (overAt(at) - clear) * k;
   }
-  colour = max(colour + sum / ${SPREAD_TAPS.some}.0, 0.0);
+  clear = max(clear + sum / ${SPREAD_TAPS.clear}.0, 0.0);
 }
-void spreadAll(float here) {
+void spreadClearAll(inout vec4 clear, float here) {
   float reach = here > 0.0 ? radiusOf(here) : 0.0;
   for (int i = 0; i < 8; i++) {
     float a = 0.7853981634 * float(i);
@@ -175,27 +175,76 @@ void spreadAll(float here) {
   const float least = 0.5;
   float own = max(here > 0.0 ? radiusOf(here) : reach, least);
   float w = 1.0 / (own * own);
-  vec4 sum = colour * w;
+  vec4 sum = clear * w;
   for (int i = 0; i < ${SPREAD_TAPS.all}; i++) {
     vec2 off = uPoints[i] * reach;
-    vec2 at = pixelAt(off);
+    ivec2 at = pixelAt(off);
     bool isBare = here <= 0.0 && clearAt(at) <= 0.0;
     float r = isBare ? reach : radiusBetween(here, at);
     float covers = r < 0.5 ? 0.0 : clamp(r - length(off) + 1.0, 0.0, 1.0);
     float k = covers / (max(r, least) * max(r, least));
-    sum += (isBare ? vec4(0.0, 0.0, 0.0, 1.0) : lightAt(at)) * k;
+    sum += (isBare ? vec4(0.0, 0.0, 0.0, 1.0) : overAt(at)) * k;
     w += k;
   }
-  colour = sum / w;
+  clear = sum / w;
 }
+#endif
 void main() {
-  float here = clearAt(vUv);
-  colour = lightAt(vUv);
-  if (uTaps > ${SPREAD_TAPS.some}) spreadAll(here);
-  else spreadSome(here);
-  flatLayer = vec4(0.0, 0.0, 0.0, colour.a);
-  #ifdef CATS_EYE
-    colour.rgb *= leftHere();
+  ivec2 at = pixelAt(vec2(0.0));
+  float here = depthAt(at);
+  float own = radiusOf(here);
+  bool isWhole = uTaps > ${SPREAD_TAPS.some};
+  mat2 way = isWhole ? mat2(1.0) : wayHere();
+  colour = lightAt(at);
+  flatLayer = vec4(0.0);
+  #ifdef FLAT
+    flatLayer = texelFetch(uFlatSource, at, 0);
   #endif
+  if (isWhole) spreadAll(here, own);
+  else spreadSome(own, way);
+  #ifdef CLEAR
+    // most of a picture has nothing clear near it
+    if (texelFetch(uNear, at / ${BLOCK}, 0).r > 0.5) {
+      float far = clearAt(at);
+      vec4 clear = overAt(at);
+      if (isWhole) spreadClearAll(clear, far);
+      else spreadClearSome(clear, far, way);
+      colour = vec4(colour.rgb * clear.a + clear.rgb, colour.a * clear.a);
+      flatLayer *= clear.a;
+    }
+  #endif
+  #ifdef CATS_EYE
+    float k = leftHere();
+    colour *= k;
+    flatLayer *= k;
+  #endif
+}
+`
+
+/** Where something clear lies: a pixel for each block. */
+export const CLEAR_BLOCKS_FRAGMENT = /* glsl */ `
+out vec4 isClear;
+uniform sampler2D uOver;
+void main() {
+  ivec2 from = ivec2(gl_FragCoord.xy) * ${BLOCK};
+  ivec2 most = textureSize(uOver, 0) - 1;
+  float through = 1.0;
+  for (int y = 0; y < ${BLOCK}; y++)
+    for (int x = 0; x < ${BLOCK}; x++) through = min(through, texelFetch(uOver, min(from + ivec2(x, y), most), 0).a);
+  isClear = vec4(through < 1.0 ? 1.0 : 0.0);
+}
+`
+/** The same, with all blocks that it may be spread into. */
+export const NEAR_CLEAR_FRAGMENT = /* glsl */ `
+out vec4 isNear;
+uniform sampler2D uBlocks;
+uniform int uReach;
+void main() {
+  ivec2 here = ivec2(gl_FragCoord.xy);
+  ivec2 most = textureSize(uBlocks, 0) - 1;
+  isNear = vec4(0.0);
+  for (int y = -uReach; y <= uReach; y++)
+    for (int x = -uReach; x <= uReach; x++)
+      isNear = max(isNear, texelFetch(uBlocks, clamp(here + ivec2(x, y), ivec2(0), most), 0));
 }
 `

@@ -1,6 +1,6 @@
 // Focus: where a sample looks through the lens, and how far its points are spread.
 
-import { CustomBlending, HalfFloatType, LinearFilter, OneFactor, SrcAlphaFactor, Vector2, Vector3, Vector4, WebGLRenderTarget, ZeroFactor, type ShaderMaterial } from 'three' // prettier-ignore
+import { HalfFloatType, LinearFilter, NearestFilter, Vector2, Vector3, Vector4, WebGLRenderTarget, type ShaderMaterial, type Texture } from 'three' // prettier-ignore
 import { type Camera, isPerspective } from '#core/camera'
 import { apertureM, aperturePoint } from '#core/optics'
 import type { LensPlace, Size, Tile } from './aim.ts'
@@ -9,18 +9,19 @@ import { fullPass, type FullPasses } from './full-passes.ts'
 import { clearTextures, NO_CLEAR } from './clear-layer.ts'
 import { catOf, fullDisc, inFrame, type TakenOut } from './lens-frame.ts'
 import { onLens, type Sample } from './sample.ts'
-import { MOST_PLACES, SPREAD_CLEAR_FRAGMENT, SPREAD_FRAGMENT, SPREAD_TAPS } from './shaders-spread.ts'
+import {
+  BLOCK,
+  CLEAR_BLOCKS_FRAGMENT,
+  MOST_PLACES,
+  NEAR_CLEAR_FRAGMENT,
+  SPREAD_FRAGMENT,
+  SPREAD_TAPS,
+} from './shaders-spread.ts'
 import type { Targets } from './targets.ts'
 import type { Blur } from './types.ts'
 
-/** Light that is there already, with what covers it; alpha says how much of it is seen. */
-function layOver(pass: ShaderMaterial): void {
-  pass.blending = CustomBlending
-  pass.blendSrc = OneFactor
-  pass.blendDst = pass.blendDstAlpha = SrcAlphaFactor
-  pass.blendSrcAlpha = ZeroFactor
-}
-
+const ofBlocks = (): WebGLRenderTarget =>
+  new WebGLRenderTarget(1, 1, { depthBuffer: false, minFilter: NearestFilter, magFilter: NearestFilter })
 /** Spread no farther than this, pixels: of a picture of one sample the places looked at are few. */
 const MOST_PX = { some: 16, all: 40 } as const
 
@@ -46,6 +47,8 @@ export interface SpreadBy {
   /** Of the projection: how depth goes with the distance along the axis. */
   readonly axial: readonly [number, number]
   readonly tile: Tile | null
+  /** Whether anything is drawn flat. */
+  readonly hasFlat: boolean
   /** Bright points that are drawn by themselves. */
   readonly takenOut: TakenOut | null
 }
@@ -61,6 +64,7 @@ export class SpreadPass {
     uGlint: { value: null },
     uOver: { value: null },
     uClear: { value: null },
+    uNear: { value: null },
     uPixel: { value: new Vector2() },
     uAxial: { value: new Vector3() },
     uBlur: { value: new Vector4() },
@@ -107,19 +111,38 @@ export class SpreadPass {
     const shape = all ? blur.shape : { ...blur.shape, blades: 0, picture: undefined }
     for (let i = 0; i < taps; i++) points[i]!.set(...aperturePoint(shape, i + 1))
     this.pointUniforms(by)
+    const isApart = clear?.isApart === true
+    if (isApart) this.findNear(over, size, all ? MOST_PX.all : Math.min((0.5 * farPx) / Math.sqrt(of), MOST_PX.some))
     this.gl.renderer.setRenderTarget(to)
-    this.gl.full(this.passFor(by, false))
-    if (clear?.isApart) this.gl.full(this.passFor(by, true))
+    this.gl.full(this.passFor(by, isApart))
     this.gl.renderer.setRenderTarget(null)
   }
 
-  private passFor({ takenOut, blur, sample: { of } }: SpreadBy, isClear: boolean): ShaderMaterial {
-    const defines = { ...(takenOut && { POINTS: '' }), ...(of > 1 && (blur.shape.catsEye ?? 0) > 0 && { CATS_EYE: '' }) } // prettier-ignore
-    const key = [isClear, ...Object.keys(defines)].join()
+  /** Where something clear lies near enough to be spread there. */
+  private findNear(over: Texture, { width, height }: Size, reachPx: number): void {
+    const { renderer } = this.gl
+    const [blocks, near] = [this.blocks, this.nearby].map(({ to }) => {
+      to.setSize(Math.ceil(width / BLOCK), Math.ceil(height / BLOCK))
+      return to
+    }) as [WebGLRenderTarget, WebGLRenderTarget]
+    this.blocks.pass.uniforms['uOver']!.value = over
+    renderer.setRenderTarget(blocks)
+    this.gl.full(this.blocks.pass)
+    this.nearby.pass.uniforms['uBlocks']!.value = blocks.texture
+    this.nearby.pass.uniforms['uReach']!.value = Math.ceil((reachPx + 1) / BLOCK)
+    renderer.setRenderTarget(near)
+    this.gl.full(this.nearby.pass)
+    this.uniforms['uNear']!.value = near.texture
+  }
+  private readonly blocks = { pass: fullPass(CLEAR_BLOCKS_FRAGMENT, { uOver: { value: null } }), to: ofBlocks() }
+  private readonly nearby = { pass: fullPass(NEAR_CLEAR_FRAGMENT, { uBlocks: { value: null }, uReach: { value: 0 } }), to: ofBlocks() } // prettier-ignore
+
+  private passFor({ takenOut, blur, hasFlat, sample: { of } }: SpreadBy, isApart: boolean): ShaderMaterial {
+    const defines = { ...(isApart && { CLEAR: '' }), ...(hasFlat && { FLAT: '' }), ...(takenOut && { POINTS: '' }), ...(of > 1 && (blur.shape.catsEye ?? 0) > 0 && { CATS_EYE: '' }) } // prettier-ignore
+    const key = Object.keys(defines).join()
     let pass = this.passes.get(key)
     if (!pass) {
-      pass = fullPass(isClear ? SPREAD_CLEAR_FRAGMENT : SPREAD_FRAGMENT, this.uniforms)
-      if (isClear) layOver(pass)
+      pass = fullPass(SPREAD_FRAGMENT, this.uniforms)
       pass.defines = defines
       this.passes.set(key, pass)
     }
@@ -152,5 +175,9 @@ export class SpreadPass {
   }
   dispose(): void {
     for (const p of this.passes.values()) p.dispose()
+    for (const { pass, to } of [this.blocks, this.nearby]) {
+      pass.dispose()
+      to.dispose()
+    }
   }
 }
