@@ -18,6 +18,8 @@ export const REEL_LIMITS = {
   via: 500,
 } as const
 const seconds = finite.positive().max(REEL_LIMITS.secondsMost)
+/** Moments of a shot: a slow walk may last longer than what is typed. */
+const moment = finite.min(0).max(1e7)
 const rest = finite.min(0).max(REEL_LIMITS.secondsMost)
 const tilt = finite.min(-90).max(90)
 const keys = (value: z.ZodType<number>) => list(z.object({ at: finite.min(0).max(1), value }), REEL_LIMITS.keys).readonly() // prettier-ignore
@@ -69,6 +71,8 @@ export const shotSchema = z.discriminatedUnion('kind', [
     ...shotBase,
     ...{ kind: z.literal('push'), fromId: id, toId: id, durationS: seconds },
     ...{ ease: z.enum(['soft', 'even']), holdsSize: z.boolean() },
+    /** When what does not blend changes: what is hidden, the look, cuts of one viewpoint alone; left out: in the middle. */
+    changes: z.enum(['start', 'middle', 'end']).optional(),
   }),
   z.object({
     ...shotBase,
@@ -110,7 +114,7 @@ export const reelSchema = z.object({
   ...base,
   rate: z.enum(Object.keys(RATES) as [keyof typeof RATES, ...(keyof typeof RATES)[]]),
   cuts: list(
-    z.object({ ...{ id, shotId: id, dissolveS: rest }, fromS: rest.optional(), toS: rest.optional() }),
+    z.object({ ...{ id, shotId: id, dissolveS: rest }, fromS: moment.optional(), toS: moment.optional() }),
     REEL_LIMITS.cuts,
   ).readonly(),
 })

@@ -124,7 +124,7 @@ describe('shots and reels as edits', () => {
     }
     const shot: fc.Arbitrary<ShotPart> = fc.oneof(
       fc.record({ ...of, kind: fc.constant('hold' as const), viewpointId: viewpoint, durationS: time, creep: fc.double({ min: -0.5, max: 0.5, noNaN: true }) }),
-      fc.record({ ...of, kind: fc.constant('push' as const), fromId: viewpoint, toId: viewpoint, durationS: time, ease: fc.constantFrom('soft' as const, 'even' as const), holdsSize: fc.boolean() }),
+      fc.record({ ...of, kind: fc.constant('push' as const), fromId: viewpoint, toId: viewpoint, durationS: time, ease: fc.constantFrom('soft' as const, 'even' as const), holdsSize: fc.boolean(), changes: fc.constantFrom('start' as const, 'middle' as const, 'end' as const) }),
       fc.record({ ...of, kind: fc.constant('travel' as const), viewpointId: viewpoint, isClosed: fc.boolean(), isReversed: fc.boolean(), startShare: share, cornerM: fc.constantFrom(0, 0.5, 3), gaze: fc.constantFrom({ kind: 'object' as const, objectId: 'gone' }, { kind: 'along' as const, aheadM: 1.5, tiltDeg: 0 }, { kind: 'stops' as const }, { kind: 'point' as const, point: [1, 1, 1] as Vec3 }), stops: fc.array(stop, { maxLength: 6 }) }),
       fc.record({ ...of, kind: fc.constant('turntable' as const), viewpointId: viewpoint, pivot: at, turns: fc.double({ min: 0.1, max: 5, noNaN: true }), direction: fc.constantFrom(1 as const, -1 as const), durationS: time, pace: fc.constantFrom('loop' as const, 'soft' as const, 'swing' as const), distance: fc.constant([]), focal: fc.constant([{ at: 0, value: 1 }, { at: 1, value: 2 }]), heightM: fc.constant([]) }),
     ) // prettier-ignore

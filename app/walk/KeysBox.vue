@@ -1,13 +1,13 @@
 <script setup lang="ts">
 // Curves of the shot at hand over its time: focus, focal length, exposure, how far it has come; keys are put at the moment, dragged and typed.
-// And things of the model that move in it.
 import { computed, ref } from 'vue'
 import { throughKeys, type Key } from '#core/reel'
 import NumberField from '../controls/NumberField.vue'
 import { startDrag } from '../controls/drag.ts'
 import type { ShotPart } from '#model'
-import { newId, useProject } from '../stores/project.ts'
+import { useProject } from '../stores/project.ts'
 import { useFilm } from './film.ts'
+import MotionsBox from './MotionsBox.vue'
 
 type Curve = 'focusM' | 'focal' | 'ev' | 'progress'
 const CURVES: Readonly<Record<Curve, { readonly label: string; readonly unit: string; readonly least: number; readonly most: number; readonly digits: number; readonly plain: (take: { focusM: number | null }) => number }>> = {
@@ -28,6 +28,7 @@ const share = computed(() => {
   return p ? Math.min(1, Math.max(0, (p.fromS + timeS.value - p.startS) / p.filmed.durationS)) : 0
 })
 const keys = computed<readonly Key[]>(() => shot.value?.keys?.[curve.value] ?? [])
+const lastsS = computed(() => placed.value?.filmed.durationS ?? 1)
 const of = computed(() => CURVES[curve.value])
 const factor = computed(() => (curve.value === 'progress' ? 100 : 1))
 function changed(list: readonly Key[]): ShotPart {
@@ -99,22 +100,6 @@ function remove(): void {
   chosen.value = -1
   put(left)
 }
-
-const states = computed(() => project.document?.objectStates ?? [])
-const motions = computed(() => shot.value?.motions ?? [])
-const nameOf = (stateId: string): string => {
-  const s = states.value.find((q) => q.id === stateId)
-  return s ? `${s.objectId.split('/').at(-1)}: ${s.name}` : 'a state that is gone'
-}
-const putMotions = (list: typeof motions.value): void => void project.run({ type: 'putReels', shots: [{ ...shot.value!, motions: [...list] } as ShotPart] }) // prettier-ignore
-function move(e: Event): void {
-  const el = e.target as HTMLSelectElement
-  const stateId = el.value
-  el.value = ''
-  if (stateId) putMotions([...motions.value, { id: newId(), stateId, opens: true, fromShare: share.value < 0.9 ? share.value : 0, toShare: 1 }]) // prettier-ignore
-}
-const setMotion = (id: string, changes: object): void => putMotions(motions.value.map((m) => (m.id === id ? { ...m, ...changes } : m))) // prettier-ignore
-const lastsS = computed(() => placed.value?.filmed.durationS ?? 1)
 </script>
 
 <template>
@@ -191,44 +176,7 @@ const lastsS = computed(() => placed.value?.filmed.durationS ?? 1)
         @change="set({ value: $event / factor })"
       />
     </template>
-    <template v-if="states.length > 0">
-      <label class="pick"
-        ><span class="quiet">Moves</span>
-        <select aria-label="A thing that moves in this shot" @change="move">
-          <option value="">a state …</option>
-          <option v-for="s in states" :key="s.id" :value="s.id">{{ nameOf(s.id) }}</option>
-        </select></label
-      >
-      <div v-for="m in motions" :key="m.id" class="motion">
-        <p class="text">
-          {{ nameOf(m.stateId) }}
-          <button class="plain link" @click="setMotion(m.id, { opens: !m.opens })">
-            {{ m.opens ? 'comes' : 'goes' }}
-          </button>
-          <button class="plain link" @click="putMotions(motions.filter((q) => q.id !== m.id))">take out</button>
-        </p>
-        <NumberField
-          label="From"
-          suffix="s"
-          :digits="2"
-          :step="0.1"
-          :min="0"
-          :max="m.toShare * lastsS"
-          :model-value="m.fromShare * lastsS"
-          @change="setMotion(m.id, { fromShare: Math.min(m.toShare, $event / lastsS) })"
-        />
-        <NumberField
-          label="To"
-          suffix="s"
-          :digits="2"
-          :step="0.1"
-          :min="m.fromShare * lastsS"
-          :max="lastsS"
-          :model-value="m.toShare * lastsS"
-          @change="setMotion(m.id, { toShare: Math.max(m.fromShare, Math.min(1, $event / lastsS)) })"
-        />
-      </div>
-    </template>
+    <MotionsBox :share :lasts-s />
   </details>
 </template>
 
@@ -263,22 +211,5 @@ const lastsS = computed(() => placed.value?.filmed.durationS ?? 1)
 .btn.on {
   border-color: var(--plum);
   color: var(--plum);
-}
-.pick {
-  display: grid;
-  grid-template-columns: 60px minmax(0, 1fr);
-  gap: 8px;
-  align-items: center;
-  padding: 4px 14px;
-  font-size: 12px;
-}
-.pick select {
-  font: inherit;
-  min-width: 0;
-}
-.link {
-  text-decoration: underline;
-  text-underline-offset: 2px;
-  margin-left: 6px;
 }
 </style>

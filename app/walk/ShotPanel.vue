@@ -20,6 +20,7 @@ type Of<K extends ShotPart['kind']> = Extract<ShotPart, { kind: K }>
 const as = <K extends ShotPart['kind']>(kind: K) => computed(() => (shot.value?.kind === kind ? (shot.value as Of<K>) : null)) // prettier-ignore
 const [hold, push, travel, table] = [as('hold'), as('push'), as('travel'), as('turntable')]
 const timed = computed(() => hold.value ?? push.value ?? table.value)
+const CHANGES = [{ value: 'start', label: 'at once' }, { value: 'middle', label: 'half way' }, { value: 'end', label: 'at its end' }] as const // prettier-ignore
 const KINDS = { hold: 'Hold', push: 'Push', travel: 'Walk', turntable: 'Turntable' } as const
 const lasts = computed(() => reel.value.cuts.find((c) => part.value?.cuts[resolved.value?.places[c.index] ?? -1]?.id === cut.value?.id)) // prettier-ignore
 function set(changes: object): void {
@@ -135,6 +136,13 @@ const fault = computed(() => faults.value.find((f) => f.cut === at.value)?.messa
     />
     <template v-if="push">
       <ChoiceRow label="Pace" :options="EASES" :model-value="push.ease" @change="set({ ease: $event })" />
+      <ChoiceRow
+        label="Changes"
+        title="When what is hidden, the look and cuts of one viewpoint alone change; cuts that both have move with the camera"
+        :options="CHANGES"
+        :model-value="push.changes ?? 'middle'"
+        @change="set({ changes: $event })"
+      />
       <label class="tick"
         ><input type="checkbox" :checked="push.holdsSize" @change="set({ holdsSize: !push.holdsSize })" />the lens keeps
         the subject’s size</label

@@ -7,6 +7,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Vec3 } from '#core/math'
 import { filmed } from '#core/reel'
 import { aimAt, projectSchema, type ProjectDocument, type ShotPart } from '#model'
+import { LateSelect } from '../controls/late-select.ts'
 import { closeInMemory, openInMemory } from '../../tests/support/app.ts'
 import { useNotices } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
@@ -230,8 +231,8 @@ describe('the reel as a whole', () => {
     const p = useProject()
     p.run({ type: 'putObjectState', state: { id: 'open', name: 'open', objectId: 'a/Door', moveM: [0, 0, 0], turnDeg: 90, hinge: [1, 1, 0] } }) // prettier-ignore
     await nextTick()
-    const select = view.find('select')
-    await select.setValue('open')
+    const moves = view.findAllComponents(LateSelect).find((c) => c.vm.$attrs['aria-label'] === 'A thing that moves in this shot')! // prettier-ignore
+    ;(moves.vm.$attrs['onUpdate:modelValue'] as (id: string) => void)('open')
     await nextTick()
     expect(own().motions).toMatchObject([{ stateId: 'open', opens: true, toShare: 1 }])
     film.go(film.reel.value.durationS)

@@ -15,7 +15,7 @@ import {
   type Take,
 } from '#core/reel'
 import { setupAsShown, shownOf, type ReelPart, type Setup, type ShotPart } from '#model'
-import { cutsOf, setupAt, type SetupReading } from '#model/reel'
+import { cutsOf, settingAt, setupAt, type SetupReading } from '#model/reel'
 import { centreOf } from '../stores/centres.ts'
 import { useFocusing } from '../stores/focusing.ts'
 import { useProject } from '../stores/project.ts'
@@ -62,11 +62,16 @@ function film() {
   const transport = createTransport(() => reel.value.durationS, () => fps.value) // prettier-ignore
   watch(part, (now, before) => now?.id !== before?.id && transport.stop())
 
+  /** The moment's share of the shot that a cut shows. */
+  const shareOf = (cut: number): number => {
+    const c = reel.value.cuts.find((q) => q.index === cut)
+    return c ? Math.min(1, Math.max(0, (c.fromS + transport.timeS.value - c.startS) / c.filmed.durationS)) : 0
+  }
   /** What the moment shows: the stronger take of a dissolve, with the Setup that shows it. */
   const shown = computed<{ readonly take: Take; readonly setup: Setup; readonly cut: number } | null>(() => {
     const [a, b] = reel.value.at(transport.timeS.value)
     const s = b && b.weight > a!.weight ? b : a
-    return s ? { take: s.take, setup: setupAt(resolved.value!.setups[s.cut]!, s.take), cut: resolved.value!.places[s.cut]! } : null // prettier-ignore
+    return s ? { take: s.take, setup: setupAt(settingAt(resolved.value!, s.cut, shareOf(s.cut)), s.take), cut: resolved.value!.places[s.cut]! } : null // prettier-ignore
   })
   const cut = computed(() => part.value?.cuts.find((c) => c.id === cutId.value) ?? part.value?.cuts[shown.value?.cut ?? 0] ?? null) // prettier-ignore
   const shot = computed(() => dragged.value ?? project.document?.shots?.find((s) => s.id === cut.value?.shotId) ?? null)

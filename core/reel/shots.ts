@@ -26,6 +26,9 @@ function filmedPlain(shot: Shot): Result<Filmed, ShotReason> {
   return ok({ durationS, at: (t) => of(share(t)) })
 }
 
+/** How far a push has come, 0..1, at a share of its time. */
+export const pushShare = (ease: PushShot['ease'], time: number): number => ease === 'soft' ? leastJerk(time) : evenly(time, SOFT_PART) // prettier-ignore
+
 const lookedAt = ({ pose, awayM }: View): Vec3 =>
   addScaled(pose.station, directionOf(pose.bearingDeg, pose.tiltDeg), awayM)
 const between = (a: number, b: number, x: number): number => a + (b - a) * x
@@ -61,7 +64,7 @@ function pushed({ from, to, ease, holdsSize }: PushShot): (x: number) => Take {
     return { station, bearingDeg: ((turned.bearingDeg % 360) + 360) % 360, tiltDeg, rollDeg }
   }
   return (time) => {
-    const x = ease === 'soft' ? leastJerk(time) : evenly(time, SOFT_PART)
+    const x = pushShare(ease, time)
     // both ends to the last bit
     if (x === 0) return taken(from)
     if (x === 1 && !holdsSize) return taken(to)

@@ -4,7 +4,7 @@
 import { ok, type Result } from '../base/index.ts'
 import { anglesOf, type Pose } from '../camera/index.ts'
 import { addScaled, sub, type Vec3 } from '../math/index.ts'
-import { paceOf, type Pace, type Route, type RouteReason } from '../route/index.ts'
+import { paceOf, type LegAsked, type Pace, type Route, type RouteReason } from '../route/index.ts'
 import { leastJerk, throughKeys, unwound } from './ease.ts'
 import type { Take, TravelShot } from './types.ts'
 import { wayOf, type Way } from './way.ts'
@@ -46,24 +46,27 @@ export function travelled(shot: TravelShot): Result<Travelled, TravelReason> {
   }
   return ok({ durationS: pace.durationS, route, pace, stopsM: way.stopsM, offsetM, at })
 }
+const AT_STOP_M = 1e-3
+const SHORT_M = 0.8
 /** Legs and rests in the order of time; a closed way may begin between two stops. */
 function timed({ isClosed, startShare = 0 }: TravelShot, { route, stops, stopsM, speedsMps }: Way) {
   const legs = stopsM.slice(1).map((to, i) => ({ lengthM: to - stopsM[i]!, speedMps: speedsMps[i] ?? speedsMps.at(-1)! })) // prettier-ignore
   const holdsS = [...stops.map((s) => s.holdS), ...(isClosed ? [0] : [])]
   const offsetM = isClosed ? (startShare % 1) * route.lengthM : 0
-  const k = stopsM.findLastIndex((m) => m <= offsetM)
+  // at a stop, to the millimetre, it is that stop: a leg shorter than that would be crept along
+  const k = stopsM.findLastIndex((m) => m <= offsetM + AT_STOP_M)
   const into = offsetM - stopsM[k]!
-  // at a stop, to the millimetre, it is that stop
-  if (!isClosed || k >= legs.length || (k === 0 && into < 1e-3)) return { legs, holdsS, offsetM: 0 }
+  if (!isClosed || k >= legs.length || (k === 0 && into < AT_STOP_M)) return { legs, holdsS, offsetM: 0 }
   const own = legs[k]!
-  if (into < 1e-3) {
+  if (into < AT_STOP_M) {
     const turned = [...legs.slice(k), ...legs.slice(0, k)]
     return { legs: turned, holdsS: [...holdsS.slice(k, -1), ...holdsS.slice(0, k), 0], offsetM: stopsM[k]! }
   }
-  const [first, last] = [
-    { ...own, lengthM: own.lengthM - into },
-    { ...own, lengthM: into },
-  ]
+  const n = legs.length
+  /** A piece of the leg; a short one goes at the speed of the leg that it meets, which else would creep for its sake. */
+  const piece = (lengthM: number, other: number, stop: number): LegAsked =>
+    ({ lengthM, speedMps: lengthM < SHORT_M && !(holdsS[stop]! > 0) ? legs[(other + n) % n]!.speedMps : own.speedMps }) // prettier-ignore
+  const [first, last] = [piece(own.lengthM - into, k + 1, (k + 1) % n), piece(into, k - 1, k)]
   return { legs: [first, ...legs.slice(k + 1), ...legs.slice(0, k), last], holdsS: [0, ...holdsS.slice(k + 1, -1), ...holdsS.slice(0, k + 1), 0], offsetM } // prettier-ignore
 }
 

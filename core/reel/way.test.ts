@@ -70,6 +70,15 @@ describe('a closed way', () => {
     expect(distance(back.at(0).pose.station, [0, 0, 1.6])).toBeLessThan(1e-9)
     expect(distance(back.route.at(back.stopsM[1]!).point, [0, 4, 1.6])).toBeLessThan(1e-9)
   })
+  it('begun just before or after a stop where the pace changes, it does not creep', () => {
+    const paced = (startShare: number) => go({ ...walk(square.map((q) => ({ ...q, holdS: 0 })), { isClosed: true, startShare }), speedsMps: [1.4, 0.7, 1.4, 0.7] }) // prettier-ignore
+    const plain = paced(0)
+    const { lengthM } = plain.route
+    for (const stopM of plain.stopsM.slice(1))
+      for (const m of [1e-5, 1.5e-3, 0.02, 0.2, 0.6])
+        for (const at of [stopM - m, stopM + m])
+          expect(paced((at / lengthM) % 1).durationS / plain.durationS, `${at} m`).toBeLessThan(1.2)
+  })
   it('is one route whatever its start, direction and corners (property)', () => {
     const n = fc.double({ min: 0.5, max: 5, noNaN: true })
     fc.assert(

@@ -1,8 +1,10 @@
 // From a reel of the document to shots that can be filmed: viewpoints become cameras, what a viewpoint does not keep is the working one's.
 import { aimPointOf, anglesOf, poseOfStand, type AimCentre } from '#core/camera'
 import { distance, sub, type Vec3 } from '#core/math'
+import { throughKeys } from '#core/reel'
 import type { Beside, Gaze, ObjectMotion, ReelCut, Shot, ShotKeys, Take, View } from '#core/reel'
 import { mergeParts, type Setup } from '../parts.ts'
+import { pushedSetup, type PushEnd } from './pushed.ts'
 import { placeOf, placesOf, withPlaces } from '../object-states.ts'
 import type { ReelPart, ShotPart } from '../reel-schemas.ts'
 import type { ProjectDocument } from '../schema.ts'
@@ -22,6 +24,8 @@ export interface ReelCuts {
   /** By its place among `cuts`, the place in the reel's list, and the Setup that it is shown with. */
   readonly places: readonly number[]
   readonly setups: readonly Setup[]
+  /** Where pushes end; null of other shots. */
+  readonly ends: readonly (PushEnd | null)[]
   readonly faults: readonly CutFault[]
 }
 /** What is looked at lies so far away where nothing tells it, metres. */
@@ -40,7 +44,13 @@ export function viewOfSetup(s: Setup, { centreOf, focusM }: SetupReading): View 
 
 /** Cuts whose viewpoints are gone are left out and named; the rest stays. */
 export function cutsOf(doc: ProjectDocument, reel: ReelPart, reading: SetupReading): ReelCuts {
-  const out = { cuts: [] as ReelCut[], places: [] as number[], setups: [] as Setup[], faults: [] as CutFault[] }
+  const out = {
+    cuts: [] as ReelCut[],
+    places: [] as number[],
+    setups: [] as Setup[],
+    ends: [] as (PushEnd | null)[],
+    faults: [] as CutFault[],
+  }
   const shots = new Map(doc.shots?.map((s) => [s.id, s]))
   reel.cuts.forEach((c, i) => {
     const part = shots.get(c.shotId)!
@@ -56,6 +66,7 @@ export function cutsOf(doc: ProjectDocument, reel: ReelPart, reading: SetupReadi
     })
     out.places.push(i)
     out.setups.push(found.setup)
+    out.ends.push(found.end)
   })
   return out
 }
@@ -65,7 +76,7 @@ export function shotOf(
   doc: ProjectDocument,
   part: ShotPart,
   reading: SetupReading,
-): { shot: Shot; setup: Setup } | null {
+): { shot: Shot; setup: Setup; end: PushEnd | null } | null {
   const setupOf = (viewpointId: string): Setup | null => {
     const vp = doc.viewpoints.find((v) => v.id === viewpointId)
     return vp ? mergeParts(doc.working, vp.parts) : null
@@ -74,7 +85,8 @@ export function shotOf(
   const to = part.kind === 'push' ? setupOf(part.toId) : setup
   if (!setup || !to) return null
   const plain = plainShot(part, setup, to, reading)
-  return plain && { setup, shot: { ...plain, ...besideOf(doc, part, { setup, to, reading }) } }
+  const end = part.kind === 'push' ? { setup: to, ease: part.ease, changes: part.changes ?? 'middle' } : null
+  return plain && { setup, end, shot: { ...plain, ...besideOf(doc, part, { setup, to, reading }) } }
 }
 function plainShot(part: ShotPart, setup: Setup, end: Setup, reading: SetupReading): Shot | null {
   const view = viewOfSetup(setup, reading)
@@ -165,6 +177,14 @@ function besideOf(
   }
 }
 
+/** The Setup that a cut shows at a share of its shot's time, without its camera. */
+export function settingAt({ cuts, setups, ends }: ReelCuts, cut: number, share: number): Setup {
+  const [setup, end] = [setups[cut]!, ends[cut]]
+  if (!end) return setup
+  // a curve of how far it has come is that of all that goes
+  const progress = cuts[cut]!.shot.keys?.progress
+  return pushedSetup(setup, end, progress?.length ? throughKeys(progress, share) : share)
+}
 /** The Setup that shows a take: everything else as its viewpoint has it. */
 export function setupAt(setup: Setup, { pose, lens, focusM, fNumber, ev, moved = [] }: Take): Setup {
   const { station, bearingDeg, tiltDeg, rollDeg } = pose
