@@ -16,16 +16,6 @@ import type { Size } from './aim.ts'
 import type { StageScene } from './scene.ts'
 import type { Targets } from './targets.ts'
 
-/** What is clear in the sample drawn last. */
-export interface DrawnClear {
-  /**
-   * Its light, with what is seen through it as alpha; its inverse distance along the axis and how much it covers, both by how much it
-   * covers; the sun's images in it.
-   */
-  readonly layer: WebGLRenderTarget
-  /** Whether the lit picture is without it. */
-  readonly isApart: boolean
-}
 /** Nothing clear anywhere: no light, all of it seen through. */
 export const NO_CLEAR: Texture = (() => {
   const t = new DataTexture(new Uint8Array([0, 0, 0, 255]), 1, 1, RGBAFormat, UnsignedByteType)

@@ -12,11 +12,20 @@ import {
   WebGLRenderTarget,
 } from 'three'
 import type { Size } from './aim.ts'
-import type { DrawnClear } from './clear-layer.ts'
 import type { DrawnView } from './views.ts'
 
 /** Each kind of picture sums its samples in targets of its own, so that one can wait while another is drawn. */
 export type Owner = 'picture' | 'outside' | 'moving' | 'thumbnail' | 'still' | 'meter' | 'around' | 'points'
+/** What is clear in the sample drawn last. */
+export interface DrawnClear {
+  /**
+   * Its light, with what is seen through it as alpha; its inverse distance along the axis and how much it covers, both by how much it
+   * covers; the sun's images in it.
+   */
+  readonly layer: WebGLRenderTarget
+  /** Whether the lit picture is without it. */
+  readonly isApart: boolean
+}
 export interface Targets {
   readonly size: string
   readonly facts: WebGLRenderTarget
