@@ -311,7 +311,7 @@ describe('the lamp’s lights', () => {
   it('are the same discs in the saved picture as on the screen', async () => {
     const { document } = await stand.server.projects.open('demo-lamp')
     const lights = document.viewpoints.find((v) => v.name === 'Lights of the ring')!
-    const frame = { ...document.working.frame, widthPx: 600, heightPx: 400, densityPpi: 72 }
+    const frame = { ...document.working.frame, widthPx: 420, heightPx: 280, densityPpi: 72 }
     const working: Setup = { ...document.working, ...lights.parts, frame } as Setup
     id = (await stand.server.projects.create({ ...document, name: 'Ring', working })).id
     await refineWith(8)
@@ -321,7 +321,7 @@ describe('the lamp’s lights', () => {
     const download = page.waitForEvent('download', { timeout: 120_000 })
     await page.keyboard.press('Control+s')
     const png = PNG.sync.read(readFileSync((await (await download).path())!))
-    expect([png.width, png.height]).toEqual([600, 400])
+    expect([png.width, png.height]).toEqual([420, 280])
     /** Means over a grid of 60 by 40 cells. */
     const cells = (p: { width: number; height: number; data: ArrayLike<number> }): number[] =>
       Array.from({ length: 2400 }, (_, i) => {
