@@ -50,7 +50,6 @@ export function drawClear(
   t: Targets,
   { eye, size, isApart, hasGlints }: ClearTo,
 ): void {
-  // prettier-ignore
   t.clear = null
   if (!stage.prepare('clear')) return
   if (!isApart) {

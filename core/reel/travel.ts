@@ -47,6 +47,7 @@ export function travelled(shot: TravelShot): Result<Travelled, TravelReason> {
   return ok({ durationS: pace.durationS, route, pace, stopsM: way.stopsM, offsetM, at })
 }
 const AT_STOP_M = 1e-3
+/** A piece of a leg shorter than this has no pace of its own: about what a walker needs to change it, metres (practice). */
 const SHORT_M = 0.8
 /** Legs and rests in the order of time; a closed way may begin between two stops. */
 function timed({ isClosed, startShare = 0 }: TravelShot, { route, stops, stopsM, speedsMps }: Way) {
