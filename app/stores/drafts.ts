@@ -5,6 +5,7 @@
 
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 import type { ProjectDocument } from '#model'
+import { dropLastWord, lastWords, writeLastWord } from './last-word.ts'
 
 export interface Draft {
   readonly projectId: string
@@ -57,28 +58,38 @@ export const keepDraft = (draft: Omit<Draft, 'tab'>): Promise<boolean> =>
       const db = await opened()
       if (!db) return false
       await db.put('drafts', { ...draft, tab: TAB })
+      dropLastWord(draft.projectId, TAB, draft.at)
       return true
     })(),
     false,
   )
 
+/** Keeps it before this returns: for a page that goes with a write to the database still under way. */
+export const keepDraftAtOnce = (draft: Omit<Draft, 'tab'>): boolean => writeLastWord({ ...draft, tab: TAB })
+
 /** Lets a kept draft go; by default this tab's own. */
-export const dropDraft = (projectId: string, tab: string = TAB): Promise<void> =>
-  within(
+export function dropDraft(projectId: string, tab: string = TAB): Promise<void> {
+  dropLastWord(projectId, tab)
+  return within(
     opened().then((db) => db?.delete('drafts', [projectId, tab])),
     undefined,
   )
+}
 
-/** What tabs that are gone, and this one, have left; newest first. Of one project, or of all. */
+/** What tabs that are gone, and this one, have left; newest first, one of each tab. Of one project, or of all. */
 export const leftDrafts = (projectId?: string): Promise<readonly Draft[]> =>
   within(
     (async (): Promise<readonly Draft[]> => {
       const db = await opened()
-      if (!db) return []
-      const all = projectId ? await db.getAllFromIndex('drafts', 'project', projectId) : await db.getAll('drafts')
+      const written = projectId ? db?.getAllFromIndex('drafts', 'project', projectId) : db?.getAll('drafts')
       const held = (await navigator.locks?.query())?.held ?? []
       const alive = new Set(held.map((l) => l.name))
-      return all.filter((d) => d.tab === TAB || !alive.has(lockName(d.tab))).sort((a, b) => (a.at < b.at ? 1 : -1))
+      const newest = new Map<string, Draft>()
+      for (const d of [...((await written) ?? []), ...lastWords(projectId)]) {
+        const key = `${d.projectId}/${d.tab}`
+        if ((d.tab === TAB || !alive.has(lockName(d.tab))) && (newest.get(key)?.at ?? '') <= d.at) newest.set(key, d)
+      }
+      return [...newest.values()].sort((a, b) => (a.at < b.at ? 1 : -1))
     })(),
     [],
   )

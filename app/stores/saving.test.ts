@@ -7,6 +7,7 @@ import { aimAt, newProject, type ProjectDocument } from '#model'
 import { api, type SaveMark, type Told } from '../api/client.ts'
 import { dropDraft, keepDraft, leftDrafts, TAB } from './drafts.ts'
 import { useKeptWork } from './kept-work.ts'
+import { lastWords } from './last-word.ts'
 import { useNotices } from './notices.ts'
 import { useProject } from './project.ts'
 
@@ -109,6 +110,33 @@ describe('work that the server does not have', () => {
     expect(p.document!.unit).toBe('m')
     expect(await leftDrafts('p')).toHaveLength(1)
     expect((await leftDrafts('p'))[0]!.tab).toBe(TAB)
+  })
+  it('that the browser’s database had no time for is written when the page goes, and gives way to what is newer', async () => {
+    const p = useProject()
+    await p.open('p')
+    cut = 'before'
+    const words = () => lastWords('p').map((d) => at(d.document))
+    p.move({ stand: stand(4) }, 'Moved')
+    expect(words()).toEqual([])
+    p.move({ stand: stand(6) }, 'Moved')
+    window.dispatchEvent(new Event('pagehide'))
+    // the database has not answered yet
+    expect(words()).toEqual([6])
+    expect(await kept()).toEqual([6])
+    await p.close()
+    // a tab that is gone before its write: what it wrote last counts, damaged text does not
+    const [draft] = await leftDrafts('p')
+    localStorage.setItem('yoroi-draft/p/gone', JSON.stringify({ ...draft, tab: 'gone', at: '2990-01-01T00:00:00Z', document: { ...first, working: { ...first.working, stand: stand(8) } } })) // prettier-ignore
+    localStorage.setItem('yoroi-draft/p/bad', '{"projectId":"p"')
+    expect(await kept()).toEqual([8, 6])
+    cut = null
+    await p.open('p')
+    expect(at(p.document)).toBe(8)
+    await p.save()
+    expect(at(revisions.at(-1)!.document)).toBe(8)
+    expect(lastWords('p')).toEqual([])
+    localStorage.clear()
+    await dropDraft('p')
   })
   it('on an older base becomes a question, never an overwriting', async () => {
     const p = useProject()

@@ -1,7 +1,7 @@
 // The newest document kept in this browser while the server does not have it, and what tabs that are gone have left.
 import { fingerprint, readProjectDocument, sameJson } from '#model'
 import type { OpenedProject } from '../../api/client.ts'
-import { dropDraft, keepDraft, leftDrafts, TAB, type Draft } from '../drafts.ts'
+import { dropDraft, keepDraft, keepDraftAtOnce, leftDrafts, TAB, type Draft } from '../drafts.ts'
 
 /** Keeps the newest document in this browser; one write at a time, the newest last. */
 export function createKeeping(newest: () => Omit<Draft, 'tab' | 'at'> | null) {
@@ -18,7 +18,12 @@ export function createKeeping(newest: () => Omit<Draft, 'tab' | 'at'> | null) {
     })().finally(() => (keeping = null))
     return keeping
   }
-  return { keep, rest: () => keeping ?? Promise.resolve() }
+  /** A page that goes does not wait for a write under way. */
+  function keepAtOnce(): void {
+    const now = keeping && newest()
+    if (now) keepDraftAtOnce({ ...now, at: new Date().toISOString() })
+  }
+  return { keep, keepAtOnce, rest: () => keeping ?? Promise.resolve() }
 }
 
 /** Later work on a project that a tab that is gone has left, taken over by this one; what the server has already is let go. */

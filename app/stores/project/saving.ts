@@ -34,6 +34,7 @@ export function createSaving(id: Ref<string | null>, document: Ref<ProjectDocume
     else told.state.value = 'saved'
   })
   const again = (): void => timer.in(RETRY_AFTER_MS)
+  for (const going of ['beforeunload', 'pagehide']) window.addEventListener(going, kept.keepAtOnce)
 
   /** What was kept may have been undone before it was sent: it must not come back. */
   async function letGo(): Promise<void> {
