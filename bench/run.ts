@@ -20,6 +20,8 @@ import type { BenchApi } from './page/page.ts'
 declare global {
   interface Window {
     bench: BenchApi
+    /** Processor's time of the browser's processes so far. */
+    cpuMs(): Promise<number>
   }
 }
 

@@ -32,7 +32,8 @@ import { Glare } from './glare.ts'
 import { LampLight, lampUniforms } from './lamp-light.ts'
 import { linearOf } from './flat-tone.ts'
 import type { TakenOut } from './lens-frame.ts'
-import { PointsPass, type PointSample } from './points.ts'
+import { PointsPass } from './points.ts'
+import type { PointSample } from './points-search.ts'
 import { onLens, sampleAt, type Sample } from './sample.ts'
 import { hasLens, lensPlace, SpreadPass, type SpreadBy } from './spread.ts'
 import { ADD_FRAGMENT, LIGHTING_FRAGMENT } from './shaders.ts'
@@ -298,8 +299,10 @@ export class Passes {
     t.again = null
     if (!blur || !lensPlace(by.camera, blur)) return
     t.blurred ??= SpreadPass.target(by.size)
-    t.spread = t.blurred
-    const draw = (of: number): void => this.spread.draw(t, t.blurred!, { ...by, blur, sample: { ...by.sample, of } })
+    const draw = (of: number): void => {
+      const isDrawn = this.spread.draw(t, t.blurred!, { ...by, blur, sample: { ...by.sample, of } })
+      t.spread = isDrawn ? t.blurred : null
+    }
     const { index, of } = by.sample
     draw(index === 0 ? 1 : of)
     if (index === 0 && of > 1) t.again = () => draw(of)

@@ -1,5 +1,5 @@
-// Bright points drawn as the aperture's shape: found through the middle of the lens and in the first sample that sees past what hides them
-// from it, taken out of the samples, gathered over them, and laid over the picture by themselves, hidden by what stands before them.
+// Bright points drawn as the aperture's shape: found (see points-search) through the middle of the lens and in the first sample that sees past
+// what hides them from it, taken out of the samples, gathered over them, and laid over the picture, hidden by what stands before them.
 // Model: a few samples show a bright point as so many dots; here it is one crisp shape. Its light is what the samples had over the
 // threshold, so that the picture keeps its energy.
 
@@ -8,8 +8,6 @@ import {
   Camera as ThreeCamera,
   CustomBlending,
   DataTexture,
-  DataUtils,
-  FloatType,
   GLSL3,
   HalfFloatType,
   InstancedBufferAttribute,
@@ -26,45 +24,21 @@ import {
   type Texture,
 } from 'three'
 import type { Camera } from '#core/camera'
-import { apertureArea, aperturePicture, brightPoints, POINT_OVER_MEAN, type BrightPoint, type BrightPoints } from '#core/optics' // prettier-ignore
-import type { Size, Tile } from './aim.ts'
+import { apertureArea, aperturePicture, type BrightPoint } from '#core/optics'
 import { fullPass, type FullPasses } from './full-passes.ts'
-import { BLOCK, FOUND_FRAGMENT, GATHER_FRAGMENT, SPRITE_FRAGMENT, SPRITE_VERTEX, UNKNOWN_FRAGMENT } from './shaders-points.ts' // prettier-ignore
-import { clearTextures } from './clear-layer.ts'
+import { GATHER_FRAGMENT, SPRITE_FRAGMENT, SPRITE_VERTEX } from './shaders-points.ts'
 import { PointsMap } from './points-map.ts'
+import { discsOf, floats, mapUniforms, PointsSearch, seenUniforms, setMap, setSeen, shiftOf, type AsideOf, type KnownMap, type PointSample, type ShownPoint, type ShownPoints } from './points-search.ts' // prettier-ignore
 import { catOf, fullDisc, inFrame, type TakenOut } from './lens-frame.ts'
 import type { Owner, Targets } from './targets.ts'
 import type { Blur, PointsTold } from './types.ts'
 
-/** What a sample is, for the points in it. */
-export interface PointSample {
-  readonly camera: Camera
-  readonly blur: Blur
-  readonly size: Size
-  readonly tile: Tile | null
-  /** Its place on the lens, radius 1. */
-  readonly lens: readonly [number, number]
-  readonly axial: readonly [number, number]
-}
-/** A bright point, and how far the surface is that shows it: of the sun's image in glass, the glass. */
-interface ShownPoint extends BrightPoint {
-  readonly surfaceM: number
-}
-interface ShownPoints extends BrightPoints {
-  readonly list: readonly ShownPoint[]
-}
-interface Found {
-  readonly size: Size
+interface Found extends KnownMap {
   /** Light and distance through the middle. */
   readonly found: WebGLRenderTarget
   /** What the samples showed over the picture's mean, and how many of them showed the point. */
   readonly gathered: WebGLRenderTarget
-  readonly map: PointsMap
-  /** Distances through the middle, by rows from below. */
-  readonly depths: Float32Array
   readonly list: ShownPoint[]
-  /** Luminance that is left of a point in the samples. */
-  readonly base: number
   samples: number
   /** Of so many samples in all. */
   readonly of: number
@@ -73,43 +47,16 @@ interface Found {
 }
 /** As many points are drawn. */
 const MOST = 600
-/** What is nearer than this share of a point's distance hides it. */
-const HIDES = 0.96
-/** A hidden point whose disc is wider than this share of the picture is too faint for its shape to be seen. */
-const WIDEST = 0.25
 
 export class PointsPass {
   private readonly gl: FullPasses
   private readonly all = new Map<Owner, Found>()
-  private readonly find = fullPass(FOUND_FRAGMENT, {
-    uSource: { value: null },
-    uOver: { value: null },
-    uDepth: { value: null },
-    uGlint: { value: null },
-    uAxial: { value: new Vector2() },
-  })
+  private readonly search: PointsSearch
   private readonly gatherPass = fullPass(GATHER_FRAGMENT, {
-    uSource: { value: null },
-    uOver: { value: null },
-    uDepth: { value: null },
-    uGlint: { value: null },
+    ...seenUniforms(),
+    ...mapUniforms(),
     uAxial: { value: new Vector2() },
-    uPixel: { value: new Vector2() },
-    uPoints2D: { value: null },
-    uLensShift: { value: new Vector4() },
-    uInFrame: { value: new Vector4() },
-    uMapped: { value: new Vector4() },
   })
-  private readonly unknown = fullPass(UNKNOWN_FRAGMENT, {
-    ...Object.fromEntries(['uSource', 'uOver', 'uDepth', 'uGlint', 'uPoints2D'].map((name) => [name, { value: null }])),
-    uAxial: { value: new Vector2() },
-    uPixel: { value: new Vector2() },
-    uLeast: { value: 0 },
-    uLensShift: { value: new Vector4() },
-    uInFrame: { value: new Vector4() },
-    uMapped: { value: new Vector4() },
-  })
-  private blocks: WebGLRenderTarget | null = null
   private readonly sprites = new ShaderMaterial({
     glslVersion: GLSL3,
     vertexShader: SPRITE_VERTEX,
@@ -137,6 +84,7 @@ export class PointsPass {
 
   constructor(gl: FullPasses) {
     this.gl = gl
+    this.search = new PointsSearch(gl)
     this.mesh.frustumCulled = false
     this.gatherPass.blending = CustomBlending
     this.gatherPass.blendSrc = this.gatherPass.blendDst = OneFactor
@@ -155,13 +103,12 @@ export class PointsPass {
     this.forget(owner)
     const { size, camera, blur } = by
     const found = floats(size)
-    const pixels = this.pixelsOf(t, by, found)
-    const discs = discsOf(camera, blur, size)
-    const first = brightPoints(pixels, size, (d) => Math.abs(discs(d)) * 2)
-    if (first.base === Infinity) {
+    const first = this.search.first(t, by, found)
+    if (!first) {
       found.dispose()
       return
     }
+    const { pixels } = first
     const map = new PointsMap(size, fullDisc(camera, blur, { widthPx: size.width }) / 2)
     const gathered = floats(map.size)
     this.gl.renderer.setRenderTarget(gathered)
@@ -170,7 +117,7 @@ export class PointsPass {
     this.gl.renderer.setRenderTarget(null)
     const depths = Float32Array.from({ length: size.width * size.height }, (_, i) => pixels[i * 4 + 3]!)
     const f: Found = { size, found, gathered, list: [], base: first.base, map, depths, samples: 0, of, drawn: null }
-    take(f, { ...first, list: this.onSurfaces(t, by, first.list) }, () => [0, 0])
+    take(f, first, () => [0, 0])
     this.all.set(owner, f)
   }
 
@@ -180,62 +127,8 @@ export class PointsPass {
    */
   discover(owner: Owner, t: Targets, by: PointSample): void {
     const f = this.all.get(owner)
-    if (!f || !this.showsUnknown(f, t, by)) return
-    const { size, camera, blur, lens } = by
-    const target = floats(size)
-    const pixels = this.pixelsOf(t, by, target)
-    target.dispose()
-    const discs = discsOf(camera, blur, size)
-    const asideOf = (i: number): readonly [number, number] => {
-      const r = discs(pixels[i * 4 + 3]!)
-      return [lens[0] * r, lens[1] * r]
-    }
-    const more = brightPoints(pixels, size, (d) => Math.abs(discs(d)) * 2, f.map.knownBy(f.base, asideOf))
-    // what the middle would see just so is no new point
-    const isWide = (p: ShownPoint): boolean => Math.abs(discs(p.distanceM)) * 2 > WIDEST * size.width
-    const shown = this.onSurfaces(t, by, more.list)
-    const list = shown.filter((p) => !isWide(p) && isHidden(f, p, asideOf(p.core[0]!)))
-    const refused = [...more.refused, ...shown.filter((p) => !list.includes(p)).flatMap((p) => p.core)]
-    take(f, { ...more, list, refused }, asideOf)
-  }
-  /** Whether a sample has a pixel as bright as a point that was not looked at yet. */
-  private showsUnknown(f: Found, t: Targets, by: PointSample): boolean {
-    const width = Math.ceil(by.size.width / BLOCK)
-    const height = Math.ceil(by.size.height / BLOCK)
-    this.blocks ??= new WebGLRenderTarget(width, height, { type: UnsignedByteType, depthBuffer: false })
-    if (this.blocks.width !== width || this.blocks.height !== height) this.blocks.setSize(width, height)
-    this.set(this.unknown, t, by)
-    this.setMap(this.unknown, f, by)
-    this.unknown.uniforms['uLeast']!.value = f.base * POINT_OVER_MEAN
-    const { renderer } = this.gl
-    renderer.setRenderTarget(this.blocks)
-    this.gl.full(this.unknown)
-    const told = new Uint8Array(width * height * 4)
-    renderer.readRenderTargetPixels(this.blocks, 0, 0, width, height, told)
-    renderer.setRenderTarget(null)
-    return told.includes(255)
-  }
-  /** Points with the surfaces that show them. */
-  private onSurfaces(t: Targets, { size: { width, height } }: PointSample, list: readonly BrightPoint[]): ShownPoint[] {
-    if (list.length === 0 || !t.clear) return list.map((p) => ({ ...p, surfaceM: p.distanceM }))
-    const glints = new Uint16Array(width * height * 4)
-    this.gl.renderer.readRenderTargetPixels(t.clear.layer, 0, 0, width, height, glints, undefined, 2)
-    const at = (i: number, channel: number): number => DataUtils.fromHalfFloat(glints[i * 4 + channel]!)
-    return list.map((p) => {
-      const of = p.core.find((i) => at(i, 2) > 0.5)
-      return { ...p, surfaceM: of === undefined ? p.distanceM : at(of, 2) / Math.max(at(of, 1), 1e-6) }
-    })
-  }
-  /** Light and distance of a sample, as rows from below. */
-  private pixelsOf(t: Targets, by: PointSample, target: WebGLRenderTarget): Float32Array {
-    const { width, height } = by.size
-    this.set(this.find, t, by)
-    this.gl.renderer.setRenderTarget(target)
-    this.gl.full(this.find)
-    const pixels = new Float32Array(width * height * 4)
-    this.gl.renderer.readRenderTargetPixels(target, 0, 0, width, height, pixels)
-    this.gl.renderer.setRenderTarget(null)
-    return pixels
+    const more = f && this.search.more(f, t, by)
+    if (more) take(f, more.found, more.asideOf)
   }
 
   /** Adds what a sample shows of the points. */
@@ -244,29 +137,12 @@ export class PointsPass {
     if (!f) return
     f.samples++
     if (f.list.length === 0) return
-    this.set(this.gatherPass, t, by)
-    this.setMap(this.gatherPass, f, by)
+    setSeen(this.gatherPass, t, by)
+    setMap(this.gatherPass, f, by)
     this.gl.renderer.setRenderTarget(f.gathered)
     this.gl.full(this.gatherPass)
     this.gl.renderer.setRenderTarget(null)
   }
-  /** Where points of a sample lie in what is known of them. */
-  private setMap(pass: ShaderMaterial, f: Found, by: PointSample): void {
-    const u = pass.uniforms
-    ;(u['uPixel']!.value as Vector2).set(1 / by.size.width, 1 / by.size.height)
-    u['uPoints2D']!.value = f.map.texture
-    ;(u['uLensShift']!.value as Vector4).copy(shiftOf(f, by))
-    ;(u['uMapped']!.value as Vector4).copy(f.map.mapped)
-  }
-  private set(pass: ShaderMaterial, t: Targets, { axial }: PointSample): void {
-    pass.uniforms['uSource']!.value = t.lit.textures[0]
-    pass.uniforms['uDepth']!.value = t.facts.depthTexture
-    const { over, glints } = clearTextures(t)
-    pass.uniforms['uOver']!.value = over
-    pass.uniforms['uGlint']!.value = glints
-    ;(pass.uniforms['uAxial']!.value as Vector2).set(...axial)
-  }
-
   takenOut(owner: Owner, by: PointSample): TakenOut | null {
     const f = this.all.get(owner)
     if (!f || f.list.length === 0) return null
@@ -377,28 +253,15 @@ export class PointsPass {
   dispose(): void {
     for (const owner of [...this.all.keys()]) this.forget(owner)
     this.shape?.texture.dispose()
-    this.blocks?.dispose()
-    this.unknown.dispose()
-    this.find.dispose()
+    this.search.dispose()
     this.gatherPass.dispose()
     this.sprites.dispose()
     this.mesh.geometry.dispose()
   }
 }
 
-/** Signed radius of the disc of a distance, pixels of a picture of this size: negative before the focus. */
-const discsOf =
-  (camera: Camera, blur: Blur, { width }: Size) =>
-  (distanceM: number): number =>
-    (fullDisc(camera, blur, { widthPx: width }) / 2) * ((distanceM - blur.focusM) / distanceM)
-
-const floats = ({ width, height }: Size): WebGLRenderTarget =>
-  new WebGLRenderTarget(width, height, {
-    ...{ type: FloatType, depthBuffer: false },
-    ...{ minFilter: NearestFilter, magFilter: NearestFilter },
-  })
 /** Adds points of a sample that stands so far beside the middle's picture at each of its pixels. */
-function take(f: Found, found: ShownPoints, asideOf: (index: number) => readonly [number, number]): void {
+function take(f: Found, found: ShownPoints, asideOf: AsideOf): void {
   const before = f.list.length === 0 ? 0 : Math.max(...f.list.map((p) => p.of))
   for (const p of found.list) {
     const point = f.list.length < MOST ? f.map.put(p, asideOf(p.core[0]!)) : null
@@ -407,16 +270,6 @@ function take(f: Found, found: ShownPoints, asideOf: (index: number) => readonly
   }
   for (const i of found.refused) f.map.refuse(i, asideOf(i))
 }
-/** Whether something nearer stands before a point for the middle of the lens, or it lies past the frame there. */
-function isHidden({ size, depths }: Found, p: ShownPoint, [ax, ay]: readonly [number, number]): boolean {
-  const [x, y] = [Math.floor(p.xPx - ax), Math.floor(p.yPx - ay)]
-  for (let v = y - 1; v <= y + 1; v++)
-    for (let u = x - 1; u <= x + 1; u++) {
-      if (u < 0 || v < 0 || u >= size.width || v >= size.height) return true
-      if (depths[v * size.width + u]! < p.surfaceM * HIDES) return true
-    }
-  return false
-}
 /** The point that another one is a part of, which samples before did not see. */
 function goesOnFrom({ list, map }: Found, { core, distanceM }: BrightPoint): BrightPoint | null {
   const { width } = map.size
@@ -424,9 +277,4 @@ function goesOnFrom({ list, map }: Found, { core, distanceM }: BrightPoint): Bri
   for (const i of core) for (let y = -3; y <= 3; y++) for (let x = -3; x <= 3; x++) about.add(i + y * width + x)
   const isPart = (q: BrightPoint): boolean => Math.abs(q.distanceM / distanceM - 1) < 0.06 && q.core.some((i) => about.has(i)) // prettier-ignore
   return list.find(isPart) ?? null
-}
-/** The sample's place on the lens times half of the disc far behind the focus, pixels; what is left of a point, where the focus is. */
-function shiftOf(f: Found, { camera, blur, size, tile, lens }: PointSample): Vector4 {
-  const far = fullDisc(camera, blur, tile ? camera.frame : { widthPx: size.width }) / 2
-  return new Vector4(lens[0] * far, lens[1] * far, f.base, blur.focusM)
 }

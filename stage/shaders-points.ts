@@ -85,11 +85,14 @@ ${DISTANCE_PARS}
 ${LIGHT_SEEN_PARS}
 void main() {
   unknown = vec4(0.0);
-  vec2 from = floor(gl_FragCoord.xy) * ${BLOCK}.0;
+  ivec2 from = ivec2(gl_FragCoord.xy) * ${BLOCK};
+  ivec2 most = textureSize(uSource, 0) - 1, mostOver = textureSize(uOver, 0) - 1;
   for (int y = 0; y < ${BLOCK}; y++)
     for (int x = 0; x < ${BLOCK}; x++) {
-      vec2 at = (from + vec2(x, y) + 0.5) * uPixel;
-      if (at.x > 1.0 || at.y > 1.0 || luminanceOf(seenAt(at)) < uLeast) continue;
+      ivec2 pixel = min(from + ivec2(x, y), most);
+      vec4 over = texelFetch(uOver, min(pixel, mostOver), 0);
+      if (luminanceOf(texelFetch(uSource, pixel, 0).rgb * over.a + over.rgb) < uLeast) continue;
+      vec2 at = (vec2(pixel) + 0.5) * uPixel;
       vec2 seen = texture(uPoints2D, mapOf(at - shiftOf(shownAt(at)) * uPixel)).rg;
       if (seen.r + seen.g <= 0.0) unknown = vec4(1.0);
     }

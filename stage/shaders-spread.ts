@@ -5,11 +5,17 @@ import { DISTANCE_PARS, LIGHT_SEEN_PARS, POINT_PARS } from './shaders-points.ts'
 
 /** Places looked at in a sample of many (of clear things fewer: their light is even), and in a picture of one. */
 export const SPREAD_TAPS = { some: 8, all: 28, clear: 4 } as const
+/** What would be spread less, pixels, stays as it is. */
+export const LEAST_PX = 0.6
 /** Pixels a side of the blocks in which it is known whether something clear is near. */
 export const BLOCK = 8
 /** As many places of the lens are asked what the barrel leaves of them. */
 export const MOST_PLACES = 48
 
+/**
+ * Defines: SPREADS, where anything is spread at all; CLEAR, with a layer of clear things; FLAT, with things drawn flat; POINTS, with points
+ * taken out; CATS_EYE.
+ */
 export const SPREAD_FRAGMENT = /* glsl */ `
 in vec2 vUv;
 layout(location = 0) out vec4 colour;
@@ -70,17 +76,20 @@ vec4 lightAt(ivec2 at) {
   return c;
 }
 
+#ifdef SPREADS
 // In a sample of many: pixels give each other as much as they take, so that the light stays as much as it was.
 void spreadSome(float own, mat2 way) {
   float reach = min(0.5 * uBlur.x * uBlur.z, uBlur.w);
-  if (own < 0.5 || reach < 0.6) return;
+  if (own < 0.5 || reach < ${LEAST_PX}) return;
   vec4 sum = vec4(0.0), over = vec4(0.0);
   for (int i = 0; i < ${SPREAD_TAPS.some}; i++) {
     vec2 off = way * uPoints[i] * reach;
+    float far = length(off);
+    if (far > own + 0.5) continue;
     ivec2 at = pixelAt(off);
     float r = min(min(radiusOf(depthAt(at)), own), reach);
-    if (r < 0.5) continue;
-    float k = clamp(r - length(off) + 0.5, 0.0, 1.0) * min(reach * reach / (r * r), 2.0);
+    float k = clamp(r - far + 0.5, 0.0, 1.0) * min(reach * reach / (r * r), 2.0);
+    if (r < 0.5 || k <= 0.0) continue;
     sum += (lightAt(at) - colour) * k;
     #ifdef FLAT
       over += (texelFetch(uFlatSource, at, 0) - flatLayer) * k;
@@ -100,7 +109,7 @@ void spreadAll(float here, float own) {
     float d = depthAt(pixelAt(vec2(cos(a), sin(a)) * uBlur.w * 0.6));
     if (d < here * 0.98) reach = max(reach, radiusOf(d));
   }
-  if (reach < 0.6) return;
+  if (reach < ${LEAST_PX}) return;
   const float least = 0.5;
   float w = 1.0 / (max(own, least) * max(own, least));
   vec4 sum = colour * w, over = flatLayer * w;
@@ -122,6 +131,7 @@ void spreadAll(float here, float own) {
   colour = sum / w;
   flatLayer = over / w;
 }
+#endif
 // Clear things are spread by themselves and laid over the spread surfaces: their light, and what is seen through them. Between a place with
 // glass and one without, the glass says how far; not where something stands before it.
 #ifdef CLEAR
@@ -139,6 +149,7 @@ vec4 overAt(ivec2 at) {
   #endif
   return c;
 }
+#ifdef SPREADS
 // distance of what is clear here; 0 where nothing is
 float clearAt(ivec2 at) {
   vec2 c = texelFetch(uClear, at, 0).rg;
@@ -153,7 +164,7 @@ float radiusBetween(float here, ivec2 at) {
 }
 void spreadClearSome(inout vec4 clear, float here, mat2 way) {
   float reach = min(0.5 * uBlur.x * uBlur.z, uBlur.w);
-  if (reach < 0.6 || (here > 0.0 && radiusOf(here) < 0.5)) return;
+  if (reach < ${LEAST_PX} || (here > 0.0 && radiusOf(here) < 0.5)) return;
   vec4 sum = vec4(0.0);
   for (int i = 0; i < ${SPREAD_TAPS.clear}; i++) {
     vec2 off = way * uPoints[i] * reach;
@@ -171,7 +182,7 @@ void spreadClearAll(inout vec4 clear, float here) {
     float a = 0.7853981634 * float(i);
     reach = max(reach, radiusBetween(here, pixelAt(vec2(cos(a), sin(a)) * uBlur.w * 0.6)));
   }
-  if (reach < 0.6) return;
+  if (reach < ${LEAST_PX}) return;
   const float least = 0.5;
   float own = max(here > 0.0 ? radiusOf(here) : reach, least);
   float w = 1.0 / (own * own);
@@ -189,29 +200,37 @@ void spreadClearAll(inout vec4 clear, float here) {
   clear = sum / w;
 }
 #endif
+#endif
 void main() {
-  ivec2 at = pixelAt(vec2(0.0));
-  float here = depthAt(at);
-  float own = radiusOf(here);
-  bool isWhole = uTaps > ${SPREAD_TAPS.some};
-  mat2 way = isWhole ? mat2(1.0) : wayHere();
+  ivec2 at = ivec2(gl_FragCoord.xy);
   colour = lightAt(at);
   flatLayer = vec4(0.0);
   #ifdef FLAT
     flatLayer = texelFetch(uFlatSource, at, 0);
   #endif
-  if (isWhole) spreadAll(here, own);
-  else spreadSome(own, way);
+  #ifdef SPREADS
+    float here = depthAt(at);
+    float own = radiusOf(here);
+    bool isWhole = uTaps > ${SPREAD_TAPS.some};
+    mat2 way = isWhole ? mat2(1.0) : wayHere();
+    if (isWhole) spreadAll(here, own);
+    else spreadSome(own, way);
+  #endif
   #ifdef CLEAR
-    // most of a picture has nothing clear near it
-    if (texelFetch(uNear, at / ${BLOCK}, 0).r > 0.5) {
-      float far = clearAt(at);
-      vec4 clear = overAt(at);
-      if (isWhole) spreadClearAll(clear, far);
-      else spreadClearSome(clear, far, way);
-      colour = vec4(colour.rgb * clear.a + clear.rgb, colour.a * clear.a);
-      flatLayer *= clear.a;
-    }
+    vec4 clear = vec4(0.0, 0.0, 0.0, 1.0);
+    #ifdef SPREADS
+      // most of a picture has nothing clear near it
+      if (texelFetch(uNear, at / ${BLOCK}, 0).r > 0.5) {
+        float far = clearAt(at);
+        clear = overAt(at);
+        if (isWhole) spreadClearAll(clear, far);
+        else spreadClearSome(clear, far, way);
+      }
+    #else
+      clear = overAt(at);
+    #endif
+    colour = vec4(colour.rgb * clear.a + clear.rgb, colour.a * clear.a);
+    flatLayer *= clear.a;
   #endif
   #ifdef CATS_EYE
     float k = leftHere();

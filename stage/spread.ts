@@ -12,6 +12,7 @@ import { onLens, type Sample } from './sample.ts'
 import {
   BLOCK,
   CLEAR_BLOCKS_FRAGMENT,
+  LEAST_PX,
   MOST_PLACES,
   NEAR_CLEAR_FRAGMENT,
   SPREAD_FRAGMENT,
@@ -85,8 +86,11 @@ export class SpreadPass {
     this.gl = gl
   }
 
-  /** Spreads a lit sample into `to`; `of`: how many samples the picture has, 1 for all of the disc at once. */
-  draw(t: Targets, to: WebGLRenderTarget, by: SpreadBy): void {
+  /**
+   * Spreads a lit sample into `to`; `of`: how many samples the picture has, 1 for all of the disc at once. False where the lit sample is to be
+   * taken as it is.
+   */
+  draw(t: Targets, to: WebGLRenderTarget, by: SpreadBy): boolean {
     const { lit, facts, clear } = t
     const { camera, blur, size, perPx } = by
     const { index, of } = by.sample
@@ -112,10 +116,15 @@ export class SpreadPass {
     for (let i = 0; i < taps; i++) points[i]!.set(...aperturePoint(shape, i + 1))
     this.pointUniforms(by)
     const isApart = clear?.isApart === true
-    if (isApart) this.findNear(over, size, all ? MOST_PX.all : Math.min((0.5 * farPx) / Math.sqrt(of), MOST_PX.some))
+    const reachPx = all ? MOST_PX.all : Math.min((0.5 * farPx) / Math.sqrt(of), MOST_PX.some)
+    const spreads = reachPx >= LEAST_PX
+    const pass = this.passFor(by, isApart, spreads)
+    if (!pass) return false
+    if (isApart && spreads) this.findNear(over, size, reachPx)
     this.gl.renderer.setRenderTarget(to)
-    this.gl.full(this.passFor(by, isApart))
+    this.gl.full(pass)
     this.gl.renderer.setRenderTarget(null)
+    return true
   }
 
   /** Where something clear lies near enough to be spread there. */
@@ -137,9 +146,15 @@ export class SpreadPass {
   private readonly blocks = { pass: fullPass(CLEAR_BLOCKS_FRAGMENT, { uOver: { value: null } }), to: ofBlocks() }
   private readonly nearby = { pass: fullPass(NEAR_CLEAR_FRAGMENT, { uBlocks: { value: null }, uReach: { value: 0 } }), to: ofBlocks() } // prettier-ignore
 
-  private passFor({ takenOut, blur, hasFlat, sample: { of } }: SpreadBy, isApart: boolean): ShaderMaterial {
-    const defines = { ...(isApart && { CLEAR: '' }), ...(hasFlat && { FLAT: '' }), ...(takenOut && { POINTS: '' }), ...(of > 1 && (blur.shape.catsEye ?? 0) > 0 && { CATS_EYE: '' }) } // prettier-ignore
+  /** Null where nothing is to be done. */
+  private passFor(
+    { takenOut, blur, hasFlat, sample: { of } }: SpreadBy,
+    isApart: boolean,
+    spreads: boolean,
+  ): ShaderMaterial | null {
+    const defines = { ...(spreads && { SPREADS: '' }), ...(isApart && { CLEAR: '' }), ...(hasFlat && { FLAT: '' }), ...(takenOut && { POINTS: '' }), ...(of > 1 && (blur.shape.catsEye ?? 0) > 0 && { CATS_EYE: '' }) } // prettier-ignore
     const key = Object.keys(defines).join()
+    if (key === '' || key === 'FLAT') return null
     let pass = this.passes.get(key)
     if (!pass) {
       pass = fullPass(SPREAD_FRAGMENT, this.uniforms)

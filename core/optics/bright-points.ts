@@ -27,6 +27,8 @@ export interface BrightPoints {
   readonly list: readonly BrightPoint[]
   /** Pixels as bright as points that are none: of surfaces, or in focus. */
   readonly refused: readonly number[]
+  /** The same of those that go on from what was known to be none. */
+  readonly joined: readonly number[]
 }
 /** What is known of a scene when another sample of it is looked at. */
 export interface KnownPoints {
@@ -55,14 +57,14 @@ const LEAST_DISC_PX = 4
 /** As many are drawn. */
 const MOST = 600
 /** Pixels about a point that belong to it: the edges of its samples. */
-const ABOUT = 2
+export const ABOUT = 2
 
 const luminance = (p: Float32Array, i: number): number => 0.2126 * p[i]! + 0.7152 * p[i + 1]! + 0.0722 * p[i + 2]!
 
 /**
  * The bright points of linear RGB pixels with their distance along the axis (metres) as the fourth value. `discPx`: diameter of the blur
  * disc of a distance, pixels of this picture. `known`: the mean is that one's, its
- * points are left out, and what goes on from a pixel that was refused is refused.
+ * points are left out, and what goes on from a pixel that was refused is none either (`joined`).
  */
 export function brightPoints(
   pixels: Float32Array,
@@ -72,23 +74,24 @@ export function brightPoints(
 ): BrightPoints {
   const base = known?.base ?? meanOf(pixels)
   const threshold = OVER_MEAN * base
-  if (!(threshold > 0) || threshold === Infinity) return { base: Infinity, list: [], refused: [] }
+  if (!(threshold > 0) || threshold === Infinity) return { base: Infinity, list: [], refused: [], joined: [] }
   const seen = new Uint8Array(width * height)
   const search = { width, height, threshold, base, seen }
   const found: BrightPoint[] = []
-  const refused: number[] = []
+  const [refused, joined]: [number[], number[]] = [[], []]
   let points = 0
   for (let at = 0; at < seen.length; at++) {
     if (seen[at] || luminance(pixels, at * 4) <= threshold) continue
     if (known?.isPoint(at)) continue
     const core = clusterOf(pixels, search, at).filter((i) => !known?.isPoint(i))
     if (pointOf(pixels, width, base, core).peak < PEAK * threshold) continue
-    const parts = known && core.some((i) => known.isRefused(i)) ? [] : drawable(pixels, search, core, discPx, ++points)
-    if (parts.length === 0) for (const i of core) refused.push(i)
+    const goesOn = known !== null && core.some((i) => known.isRefused(i))
+    const parts = goesOn ? [] : drawable(pixels, search, core, discPx, ++points)
+    if (parts.length === 0) for (const i of core) (goesOn ? joined : refused).push(i)
     else found.push(...parts)
   }
   const list = found.sort((a, b) => sum(b.light) - sum(a.light)).slice(0, MOST)
-  return { base, list, refused }
+  return { base, list, refused, joined }
 }
 /** A cluster in parts that are small beside their discs; those that are not stay as they are. */
 function drawable(
@@ -101,11 +104,11 @@ function drawable(
   let most = 0
   for (const i of core) most = Math.max(most, discPx(pixels[i * 4 + 3]!))
   if (most < LEAST_DISC_PX) return []
-  const extent = extentOf(core, width)
+  const { extent, left, low } = boundsOf(core, width)
   const partSide = Math.min(Math.floor(most / SMALLER), Math.max(Math.floor(most / PART_SMALLER), Math.ceil(extent / PARTS_A_SIDE))) // prettier-ignore
   const side = extent * SMALLER > most ? Math.max(2, partSide) : extent
   if (core.length > MOST_PARTS * side * side) return []
-  const parts = side < extent ? partsOf(core, width, side) : [core]
+  const parts = side < extent ? partsOf(core, width, side, [left, low]) : [core]
   const [mine, taken] = [new Set(core), new Set<number>()]
   return parts.flatMap((part) => {
     const point = pointOf(pixels, width, base, part)
@@ -173,27 +176,32 @@ function pointOf(pixels: Float32Array, width: number, base: number, core: readon
   }
   return { xPx: x / weight, yPx: y / weight, distanceM: weight / inverse, light, peak }
 }
-/** A cluster in squares of a side. */
-function partsOf(core: readonly number[], width: number, side: number): number[][] {
+/** A cluster in squares of a side, from its own corner on. */
+function partsOf(
+  core: readonly number[],
+  width: number,
+  side: number,
+  [left, low]: readonly [number, number],
+): number[][] {
   const parts = new Map<string, number[]>()
   for (const i of core) {
     const x = i % width
-    const key = `${Math.floor(x / side)}|${Math.floor((i - x) / width / side)}`
+    const key = `${Math.floor((x - left) / side)}|${Math.floor(((i - x) / width - low) / side)}`
     const part = parts.get(key)
     if (part) part.push(i)
     else parts.set(key, [i])
   }
   return [...parts.values()]
 }
-/** The longer side of what a cluster covers, pixels. */
-function extentOf(core: readonly number[], width: number): number {
+/** What a cluster covers, pixels: its corner and its longer side. */
+function boundsOf(core: readonly number[], width: number): { extent: number; left: number; low: number } {
   let [left, right, low, high] = [Infinity, -1, Infinity, -1]
   for (const i of core) {
     const x = i % width
     const y = (i - x) / width
     ;[left, right, low, high] = [Math.min(left, x), Math.max(right, x), Math.min(low, y), Math.max(high, y)]
   }
-  return Math.max(right - left, high - low) + 1
+  return { extent: Math.max(right - left, high - low) + 1, left, low }
 }
 function grown(core: readonly number[], width: number, height: number): number[] {
   const all = new Set<number>()

@@ -34,6 +34,7 @@ export {
   type BrightPoints,
   type KnownPoints,
 } from './bright-points.ts'
+export { brightPointsIn, rectsAbout, type PixelRect, type ReadRect } from './bright-rects.ts'
 export {
   keptCube,
   lookUp,
