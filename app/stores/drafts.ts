@@ -4,18 +4,9 @@
 // Where the browser keeps nothing (storage switched off or full) everything else goes on as before.
 
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
-import type { ProjectDocument } from '#model'
-import { dropLastWord, lastWords, writeLastWord } from './last-word.ts'
+import { dropLastWord, lastWords, writeLastWord, type Draft } from './last-word.ts'
 
-export interface Draft {
-  readonly projectId: string
-  readonly tab: string
-  readonly baseRevision: number
-  /** Saves on this base whose answers never came. */
-  readonly unsure: readonly string[]
-  readonly document: ProjectDocument
-  readonly at: string
-}
+export type { Draft }
 interface Kept extends DBSchema {
   drafts: { key: [string, string]; value: Draft; indexes: { project: string } }
 }

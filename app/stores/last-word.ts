@@ -1,7 +1,17 @@
 // Work written at the moment at which the page goes, when the browser's database would come too late.
 // Model: at most one entry for each project and tab, beside the database; it goes when the database has the same work or later, or
 // with the draft itself. A browser without such a store, or with a full one, goes on without.
-import type { Draft } from './drafts.ts'
+import type { ProjectDocument } from '#model'
+
+export interface Draft {
+  readonly projectId: string
+  readonly tab: string
+  readonly baseRevision: number
+  /** Saves on this base whose answers never came. */
+  readonly unsure: readonly string[]
+  readonly document: ProjectDocument
+  readonly at: string
+}
 
 const PREFIX = 'yoroi-draft/'
 const keyOf = (projectId: string, tab: string): string => `${PREFIX}${projectId}/${tab}`
