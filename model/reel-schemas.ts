@@ -3,7 +3,7 @@
 // keep is the working one's. Units are in the names; metres, degrees, seconds.
 
 import { z } from 'zod'
-import { RATES } from '#core/reel'
+import { KEY_CURVES, RATES, type KeyCurve } from '#core/reel'
 import { list } from './lists.ts'
 import { angle, finite, id, name, vec3 } from './part-schemas.ts'
 
@@ -25,24 +25,28 @@ const tilt = finite.min(-90).max(90)
 const keys = (value: z.ZodType<number>) => list(z.object({ at: finite.min(0).max(1), value }), REEL_LIMITS.keys).readonly() // prettier-ignore
 const factor = finite.min(0.01).max(100)
 
-/** Curves over a shot's time: how far it has come, focal length as a factor, what is sharp in metres, EV added. */
-const shotKeys = z.object({
-  progress: keys(finite.min(0).max(1)).optional(),
-  focal: keys(factor).optional(),
-  focusM: keys(finite.min(0.01).max(1e6)).optional(),
-  ev: keys(finite.min(-20).max(20)).optional(),
-})
+/** Curves over a shot's time. */
+const shotKeys = z.object(
+  Object.fromEntries(
+    Object.entries(KEY_CURVES).map(([name, { least, most }]) => [name, keys(finite.min(least).max(most)).optional()]),
+  ) as { readonly [C in KeyCurve]: z.ZodOptional<ReturnType<typeof keys>> },
+)
 const share = finite.min(0).max(1)
 /** An object's state comes to hold, or ceases to, in a part of the shot's time. */
 const motion = z
   .object({ id, stateId: id, opens: z.boolean(), fromShare: share, toShare: share })
   .refine((m) => m.toShare >= m.fromShare, { message: 'ends before it begins' })
 const base = { id, name }
-/** `watchId`: the object that it keeps looking at. */
+/** Where a shot looks at moments of its time, in order; no two at one moment. */
+const aimKeys = list(z.object({ at: share, point: vec3 }), REEL_LIMITS.keys)
+  .readonly()
+  .refine((k) => k.every((a, i) => i === 0 || a.at > k[i - 1]!.at), { message: 'aims that are not in order' })
+/** `watchId`: the object that it keeps looking at; `aim` comes before it. */
 const shotBase = {
   ...base,
   watchId: z.string().min(1).max(2000).optional(),
   keys: shotKeys.optional(),
+  aim: aimKeys.optional(),
   motions: list(motion, REEL_LIMITS.keys).readonly().optional(),
 }
 const stopSchema = z.object({
@@ -73,6 +77,8 @@ export const shotSchema = z.discriminatedUnion('kind', [
     ...{ ease: z.enum(['soft', 'even']), holdsSize: z.boolean() },
     /** When what does not blend changes: what is hidden, the look, cuts of one viewpoint alone; left out: in the middle. */
     changes: z.enum(['start', 'middle', 'end']).optional(),
+    /** Fades for so long about that moment, within the push. */
+    fadeS: rest.optional(),
   }),
   z.object({
     ...shotBase,

@@ -1,9 +1,18 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { reelOf } from '#core/reel'
+import { KEY_CURVES, reelOf, type ShotKeys } from '#core/reel'
 import { distance, type Vec3 } from '#core/math'
 import { aimAt, applyCommand, newModel, newProject, projectSchema, type Command, type ProjectDocument, type ShotPart } from './index.ts' // prettier-ignore
-import { cutsOf, newTurntable, newWalk, reelOfViewpoints, splitAt, stretched, type SetupReading } from './reel/index.ts'
+import {
+  cutsOf,
+  layersAt,
+  newTurntable,
+  newWalk,
+  reelOfViewpoints,
+  splitAt,
+  stretched,
+  type SetupReading,
+} from './reel/index.ts'
 
 const reading: SetupReading = { centreOf: () => null, focusM: (s) => (s.focus.on ? 3 : null) }
 const run = (doc: ProjectDocument, c: Command): ProjectDocument => {
@@ -101,6 +110,25 @@ describe('shots and reels as edits', () => {
     expect(cuts).toHaveLength(1)
     expect(faults).toEqual([{ cut: 1, message: '“b” needs a viewpoint that is no longer there.' }])
   })
+  it('a dissolve shows what goes and what comes, with weights that add up to 1; a fade of a push the same', () => {
+    const push = { id: 'p', name: 'p', kind: 'push', fromId: 'v0', toId: 'v1', durationS: 10, ease: 'soft', holdsSize: false, fadeS: 4 } as const // prettier-ignore
+    const doc = run(withTwo(), { type: 'putReels', shots: [push], reels: [{ id: 'q', name: 'Q', rate: '25', cuts: [{ id: 'x', shotId: 'a', dissolveS: 2 }, { id: 'y', shotId: 'p', dissolveS: 0 }] }] }) // prettier-ignore
+    const cuts = cutsOf(
+      doc,
+      doc.reels!.find((r) => r.id === 'q')!,
+      reading,
+    )
+    const reel = reelOf(cuts.cuts)
+    const told = (t: number) => layersAt(cuts, reel, t).map((l) => [l.cut, Number(l.weight.toFixed(6))])
+    const meet = reel.cuts[1]!.startS
+    expect(told(meet - 0.01)).toEqual([[0, 1]])
+    expect(told(meet + 0.5)).toEqual([[0, 0.75], [1, 0.25]]) // prettier-ignore
+    expect(told(meet + 1.5)).toEqual([[0, 0.25], [1, 0.75]]) // prettier-ignore
+    expect(told(meet + 2.5)).toEqual([[1, 1]])
+    expect(told(meet + 4)).toEqual([[1, 0.75], [1, 0.25]]) // prettier-ignore
+    expect(told(meet + 8)).toEqual([[1, 1]])
+    for (let t = 0; t <= reel.durationS; t += 0.1) expect(layersAt(cuts, reel, t).reduce((s, l) => s + l.weight, 0)).toBeCloseTo(1, 9) // prettier-ignore
+  })
   it('what could not be saved is refused', () => {
     const doc = withTwo()
     expect(refusal(doc, { type: 'putReels', shots: [{ ...hold('a'), durationS: 0 } as ShotPart] })).toBe('out-of-range')
@@ -114,17 +142,19 @@ describe('shots and reels as edits', () => {
     const stop = fc.record({ id: fc.uuid(), station: at, holdS: fc.constantFrom(0, 2), look: fc.constantFrom(null, { bearingDeg: 20, tiltDeg: 1 }), speedMps: fc.double({ min: 0.05, max: 4, noNaN: true }), via: fc.array(at, { maxLength: 2 }) }) // prettier-ignore
     const share = fc.double({ min: 0, max: 1, noNaN: true })
     const curve = (least: number, most: number) => fc.array(fc.record({ at: share, value: fc.double({ min: least, max: most, noNaN: true }) }), { maxLength: 4 }).map((k) => k.sort((a, b) => a.at - b.at)) // prettier-ignore
-    const keys = fc.record({ progress: curve(0, 1), focal: curve(0.1, 4), focusM: curve(0.1, 50), ev: curve(-3, 3) })
+    const keys = fc.record(Object.fromEntries(Object.entries(KEY_CURVES).map(([name, { least, most }]) => [name, fc.option(curve(Math.max(least, -90), Math.min(most, 90)), { nil: undefined })])), { requiredKeys: [] }) as fc.Arbitrary<ShotKeys> // prettier-ignore
+    const aim = fc.uniqueArray(fc.record({ at: share, point: at }), { maxLength: 3, selector: (k) => k.at }).map((k) => k.sort((a, b) => a.at - b.at)) // prettier-ignore
     const motion = fc.tuple(fc.uuid(), fc.constantFrom('open', 'nobody'), fc.boolean(), share, share).map(([id, stateId, opens, p, q]) => ({ id, stateId, opens, fromShare: Math.min(p, q), toShare: Math.max(p, q) })) // prettier-ignore
     const of = {
       id: fc.constantFrom('a', 'b', 'c'),
       name: fc.constant('Shot'),
       keys,
+      aim,
       motions: fc.array(motion, { maxLength: 2 }),
     }
     const shot: fc.Arbitrary<ShotPart> = fc.oneof(
       fc.record({ ...of, kind: fc.constant('hold' as const), viewpointId: viewpoint, durationS: time, creep: fc.double({ min: -0.5, max: 0.5, noNaN: true }) }),
-      fc.record({ ...of, kind: fc.constant('push' as const), fromId: viewpoint, toId: viewpoint, durationS: time, ease: fc.constantFrom('soft' as const, 'even' as const), holdsSize: fc.boolean(), changes: fc.constantFrom('start' as const, 'middle' as const, 'end' as const) }),
+      fc.record({ ...of, kind: fc.constant('push' as const), fromId: viewpoint, toId: viewpoint, durationS: time, ease: fc.constantFrom('soft' as const, 'even' as const), holdsSize: fc.boolean(), changes: fc.constantFrom('start' as const, 'middle' as const, 'end' as const), fadeS: fc.constantFrom(0, 0.5, 90) }),
       fc.record({ ...of, kind: fc.constant('travel' as const), viewpointId: viewpoint, isClosed: fc.boolean(), isReversed: fc.boolean(), startShare: share, cornerM: fc.constantFrom(0, 0.5, 3), gaze: fc.constantFrom({ kind: 'object' as const, objectId: 'gone' }, { kind: 'along' as const, aheadM: 1.5, tiltDeg: 0 }, { kind: 'stops' as const }, { kind: 'point' as const, point: [1, 1, 1] as Vec3 }), stops: fc.array(stop, { maxLength: 6 }) }),
       fc.record({ ...of, kind: fc.constant('turntable' as const), viewpointId: viewpoint, pivot: at, turns: fc.double({ min: 0.1, max: 5, noNaN: true }), direction: fc.constantFrom(1 as const, -1 as const), durationS: time, pace: fc.constantFrom('loop' as const, 'soft' as const, 'swing' as const), distance: fc.constant([]), focal: fc.constant([{ at: 0, value: 1 }, { at: 1, value: 2 }]), heightM: fc.constant([]) }),
     ) // prettier-ignore

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-// The moment of the reel as a picture: cheap frames while it plays or is scrubbed, one at a time, so that time is kept; refined at rest.
+// The moment of the reel as a picture: cheap frames while it plays or is scrubbed, one at a time, so that time is kept; refined at rest. In a
+// dissolve or a fade two pictures lie over each other, each with its share.
 import { useDebounceFn, useElementSize } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { poseOfStand, type Camera } from '#core/camera'
@@ -9,13 +10,15 @@ import { useOutdoors } from '../stores/outdoors.ts'
 import { heldSamples } from '../stores/samples.ts'
 import { useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
+import type { ReelLayer } from '#model/reel'
 import { useFilm } from './film.ts'
 import { useWalking } from './walking.ts'
 
 const box = ref<HTMLElement | null>(null)
 const canvas = ref<HTMLCanvasElement | null>(null)
+const overlay = ref<HTMLCanvasElement | null>(null)
 const { width, height } = useElementSize(box)
-const { shown, isPlaying, fps } = useFilm()
+const { shown, layers, isPlaying, fps } = useFilm()
 const stage = useStage()
 const outdoors = useOutdoors()
 const notices = useNotices()
@@ -36,31 +39,45 @@ let isBusy = false
 let isStale = false
 let isGone = false
 let last = 0
-function request(moving: boolean): Promise<void> | null {
-  const [s, z] = [shown.value, size.value]
+interface Onto {
+  readonly canvas: HTMLCanvasElement | null
+  readonly moving: boolean
+  readonly mine: number
+  readonly drawn: () => void
+}
+/** One of the pictures that lie over each other; null where none can be drawn. */
+function request({ setup }: ReelLayer, { canvas: onto, moving, mine, drawn }: Onto): Promise<void> | null {
+  const z = size.value
   // what is asked late would take the place of the next view's picture
-  if (isGone || !s || !z || !stage.ready) return null
-  const { setup } = s
+  if (isGone || !z || !onto || !stage.ready) return null
   const camera: Camera = { pose: poseOfStand(setup.stand, centreOf), lens: setup.lens, frame: { ...setup.frame, guides: [] } } // prettier-ignore
-  const mine = ++last
   return stage.picture(
     { camera, widthPx: z.width, heightPx: z.height, appearance: outdoors.appearance(setup), moving, samples: heldSamples(view.samples), place: 'picture' },
     (f) => {
-      const c = canvas.value
-      if (!c || mine < last) return f.bitmap.close()
-      c.width = f.bitmap.width
-      c.height = f.bitmap.height
-      c.getContext('bitmaprenderer')!.transferFromImageBitmap(f.bitmap)
-      c.dataset['sample'] = `${moving ? 0 : f.sample}`
+      if (mine < last) return f.bitmap.close()
+      onto.width = f.bitmap.width
+      onto.height = f.bitmap.height
+      onto.getContext('bitmaprenderer')!.transferFromImageBitmap(f.bitmap)
+      onto.dataset['sample'] = `${moving ? 0 : f.sample}`
+      drawn()
     },
   ) // prettier-ignore
+}
+/** Of the picture that lies over the other, as it was drawn. */
+const weight = ref(0)
+/** What goes below, what comes over it with its own weight, once it is drawn: nothing flashes. */
+async function drawAll(moving: boolean): Promise<void> {
+  const mine = ++last
+  const [below, over] = layers.value
+  if (below) await request(below, { canvas: canvas.value, moving, mine, drawn: () => over || (weight.value = 0) })
+  if (over && mine === last) await request(over, { canvas: overlay.value, moving, mine, drawn: () => (weight.value = over.weight) }) // prettier-ignore
 }
 async function moving(): Promise<void> {
   isStale = isBusy
   if (isBusy) return
   isBusy = true
   try {
-    await request(true)
+    await drawAll(true)
     drawn.value++
     now.value = performance.now()
   } catch (e) {
@@ -73,9 +90,9 @@ async function moving(): Promise<void> {
   }
 }
 const rested = useDebounceFn(() => {
-  if (!isPlaying.value && !isBusy) void request(false)?.catch((e: unknown) => notices.fail(e))
+  if (!isPlaying.value && !isBusy) void drawAll(false).catch((e: unknown) => notices.fail(e))
 }, RESTS_MS)
-watch([() => shown.value?.take, size, () => stage.ready, () => stage.epoch, () => stage.lightEpoch], () => {
+watch([layers, size, () => stage.ready, () => stage.epoch, () => stage.lightEpoch], () => {
   void moving()
 }, { immediate: true, flush: 'post' }) // prettier-ignore
 watch(isPlaying, (plays) => {
@@ -119,6 +136,14 @@ onBeforeUnmount(() => {
       @click="press"
       :style="{ width: `${size.width}px`, height: `${size.height}px` }"
     />
+    <canvas
+      v-if="size"
+      ref="overlay"
+      data-testid="film-over"
+      aria-hidden="true"
+      class="over"
+      :style="{ width: `${size.width}px`, height: `${size.height}px`, opacity: weight }"
+    />
     <p v-else class="empty quiet"><slot /></p>
     <p v-if="left" class="left num" role="status">{{ left }}</p>
   </div>
@@ -136,6 +161,9 @@ onBeforeUnmount(() => {
 }
 canvas {
   position: absolute;
+}
+.over {
+  pointer-events: none;
 }
 .asks {
   cursor: crosshair;

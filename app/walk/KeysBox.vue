@@ -1,7 +1,7 @@
 <script setup lang="ts">
-// Curves of the shot at hand over its time: focus, focal length, exposure, how far it has come; keys are put at the moment, dragged and typed.
+// Curves of the shot at hand over its time: focus, lens, exposure, how far it has come, where it stands and looks; keys are put at the moment, dragged and typed.
 import { computed, ref } from 'vue'
-import { throughKeys, type Key } from '#core/reel'
+import { KEY_CURVES, throughKeys, type Key, type KeyCurve } from '#core/reel'
 import NumberField from '../controls/NumberField.vue'
 import { startDrag } from '../controls/drag.ts'
 import type { ShotPart } from '#model'
@@ -9,27 +9,33 @@ import { useProject } from '../stores/project.ts'
 import { useFilm } from './film.ts'
 import MotionsBox from './MotionsBox.vue'
 
-type Curve = 'focusM' | 'focal' | 'ev' | 'progress'
-const CURVES: Readonly<Record<Curve, { readonly label: string; readonly unit: string; readonly least: number; readonly most: number; readonly digits: number; readonly plain: (take: { focusM: number | null }) => number }>> = {
-  focusM: { label: 'Focus', unit: 'm', least: 0.01, most: 1e6, digits: 2, plain: (t) => t.focusM ?? 3 },
-  focal: { label: 'Focal length', unit: '×', least: 0.01, most: 100, digits: 3, plain: () => 1 },
-  ev: { label: 'Exposure', unit: 'EV', least: -20, most: 20, digits: 2, plain: () => 0 },
-  progress: { label: 'How far', unit: '%', least: 0, most: 1, digits: 1, plain: () => 0 },
-} // prettier-ignore
-const NAMES = Object.keys(CURVES) as Curve[]
+interface Curve {
+  readonly label: string
+  readonly unit: string
+  readonly digits: number
+  /** Of the first key, where the take has none of its own: 0. */
+  readonly plain?: (take: { focusM: number | null }) => number
+}
+const CURVES: Readonly<Record<KeyCurve, Curve>> = {
+  focusM: { label: 'Focus', unit: 'm', digits: 2, plain: (t) => t.focusM ?? 3 },
+  focal: { label: 'Focal length', unit: '×', digits: 3, plain: () => 1 },
+  ev: { label: 'Exposure', unit: 'EV', digits: 2 },
+  progress: { label: 'How far', unit: '%', digits: 1 },
+  aheadM: { label: 'Ahead', unit: 'm', digits: 2 },
+  asideM: { label: 'Aside', unit: 'm', digits: 2 },
+  riseM: { label: 'Up', unit: 'm', digits: 2 },
+  panDeg: { label: 'Turn', unit: '°', digits: 1 },
+  tiltDeg: { label: 'Tilt', unit: '°', digits: 1 },
+}
+const NAMES = Object.keys(CURVES) as KeyCurve[]
 const project = useProject()
-const { shot, cut, part, resolved, reel, timeS, shown, dragged } = useFilm()
-const curve = ref<Curve>('focusM')
+const { shot, moment, shown, dragged } = useFilm()
+const curve = ref<KeyCurve>('focusM')
 const chosen = ref(-1)
-const placed = computed(() => reel.value.cuts.find((c) => part.value?.cuts[resolved.value?.places[c.index] ?? -1]?.id === cut.value?.id)) // prettier-ignore
-/** The moment's share of the shot. */
-const share = computed(() => {
-  const p = placed.value
-  return p ? Math.min(1, Math.max(0, (p.fromS + timeS.value - p.startS) / p.filmed.durationS)) : 0
-})
+const share = computed(() => moment.value.share)
+const lastsS = computed(() => moment.value.lastsS)
 const keys = computed<readonly Key[]>(() => shot.value?.keys?.[curve.value] ?? [])
-const lastsS = computed(() => placed.value?.filmed.durationS ?? 1)
-const of = computed(() => CURVES[curve.value])
+const of = computed(() => ({ ...CURVES[curve.value], ...KEY_CURVES[curve.value] }))
 const factor = computed(() => (curve.value === 'progress' ? 100 : 1))
 function changed(list: readonly Key[]): ShotPart {
   const { [curve.value]: _, ...rest } = shot.value!.keys ?? {}
@@ -45,7 +51,7 @@ function put(list: readonly Key[]): void {
 }
 const SAME = 0.004
 function add(): void {
-  const value = keys.value.length > 0 ? throughKeys(keys.value, share.value) : curve.value === 'progress' ? share.value : of.value.plain(shown.value?.take ?? { focusM: null }) // prettier-ignore
+  const value = keys.value.length > 0 ? throughKeys(keys.value, share.value) : curve.value === 'progress' ? share.value : (of.value.plain?.(shown.value?.take ?? { focusM: null }) ?? 0) // prettier-ignore
   const rest = keys.value.filter((k) => Math.abs(k.at - share.value) > SAME)
   put([...rest, { at: share.value, value }])
   chosen.value = [...rest, { at: share.value, value }]

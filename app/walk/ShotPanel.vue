@@ -9,6 +9,7 @@ import { useNotices } from '../stores/notices.ts'
 import { newId, useProject } from '../stores/project.ts'
 import { useView } from '../stores/view.ts'
 import { useFilm } from './film.ts'
+import AimBox from './AimBox.vue'
 import KeysBox from './KeysBox.vue'
 import TravelPanel from './TravelPanel.vue'
 
@@ -143,6 +144,18 @@ const fault = computed(() => faults.value.find((f) => f.cut === at.value)?.messa
         :model-value="push.changes ?? 'middle'"
         @change="set({ changes: $event })"
       />
+      <NumberField
+        label="Fades for"
+        suffix="s"
+        hint="What changes fades from one to the other for so long; 0: at once"
+        :digits="2"
+        :step="0.1"
+        :min="0"
+        :max="push.durationS"
+        :reset-to="0"
+        :model-value="push.fadeS ?? 0"
+        v-on="number((fadeS) => ({ fadeS }))"
+      />
       <label class="tick"
         ><input type="checkbox" :checked="push.holdsSize" @change="set({ holdsSize: !push.holdsSize })" />the lens keeps
         the subject’s size</label
@@ -207,6 +220,7 @@ const fault = computed(() => faults.value.find((f) => f.cut === at.value)?.messa
         @change="setCut({ toS: $event })"
       />
     </template>
+    <AimBox />
     <KeysBox />
     <div class="buttons">
       <button class="btn" title="At the moment" @click="split">Split here</button>

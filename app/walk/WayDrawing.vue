@@ -14,6 +14,8 @@ import { centreOf } from '../stores/centres.ts'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
+import { useAiming } from './aiming.ts'
+import AimMarks from './AimMarks.vue'
 import { useFilm } from './film.ts'
 import { useWalking } from './walking.ts'
 
@@ -22,7 +24,8 @@ defineEmits<{ enlarge: [] }>()
 const project = useProject()
 const stage = useStage()
 const view = useView()
-const { shown, reel, resolved, part, cut, go, stop } = useFilm()
+const { shown, moment, go, stop } = useFilm()
+const { addNow } = useAiming()
 const { travel, way, tool, stopId, eyeM, add, insertAt, drag, drop, cancel, remove, change, live, look } = useWalking()
 const host = ref<HTMLElement | null>(null)
 const canvas = ref<HTMLCanvasElement | null>(null)
@@ -54,7 +57,7 @@ const along = computed<readonly Vec3[]>(() => {
   return Array.from({ length: PARTS + 1 }, (_, i) => w.route.at((i / PARTS) * w.route.lengthM).point)
 })
 /** The cut at hand on the reel; other shots than walks have a way too. */
-const placed = computed(() => reel.value.cuts.find((c) => part.value?.cuts[resolved.value?.places[c.index] ?? -1]?.id === cut.value?.id)) // prettier-ignore
+const placed = computed(() => moment.value.placed)
 const MOST_SECONDS = 240
 const seconds = computed(() => {
   const p = placed.value
@@ -121,9 +124,17 @@ function nearWay(e: { clientX: number; clientY: number }): number | null {
   return best.i < 0 ? null : (best.i / PARTS) * w.route.lengthM
 }
 async function press(e: PointerEvent): Promise<void> {
-  if (e.button !== 0 || !tool.value || !travel.value) return strip.slideStrip(e, () => click(e))
-  e.preventDefault()
+  if (e.button !== 0 || !tool.value) return strip.slideStrip(e, () => click(e))
   const p = toWorld(e)
+  if (tool.value === 'aim') {
+    e.preventDefault()
+    // in Plan as high as the eye at this moment
+    const z = moment.value.placed ? (shown.value?.take.pose.station[2] ?? eyeM.value) : eyeM.value
+    tool.value = null
+    return addNow(isPlan.value ? [p[0], p[1], z] : p)
+  }
+  if (!travel.value) return strip.slideStrip(e, () => click(e))
+  e.preventDefault()
   if (tool.value === 'look') {
     const z =
       travel.value.gaze.kind === 'point' ? travel.value.gaze.point[2] : (storey.value?.heightM ?? 0) + eyeM.value
@@ -138,7 +149,7 @@ async function press(e: PointerEvent): Promise<void> {
 function click(e: PointerEvent): void {
   const on = nearWay(e)
   const p = placed.value
-  if (on === null || !p) return
+  if (on === null || !p || !way.value) return
   let best = { d: Infinity, t: 0 }
   const target = way.value!.route.at(on).point
   const n = 400
@@ -203,6 +214,7 @@ async function key(e: KeyboardEvent, i: number): Promise<void> {
     <g class="seconds"><circle v-for="s in seconds" :key="s.t" :cx="toPx(s.at).x" :cy="toPx(s.at).y" r="1.8" /></g>
     <ConeShape v-if="cone" :cone="cone" />
     <circle v-if="now" class="now" :cx="now.x" :cy="now.y" r="4" />
+    <AimMarks :to-px="toPx" :at="at" :is-plan="isPlan" :reading="reading" />
     <DragHandle
       v-if="gazePx && gazeAt"
       :x="gazePx.x"

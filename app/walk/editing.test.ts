@@ -13,6 +13,8 @@ import { useNotices } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
+import AimBox from './AimBox.vue'
+import { useAiming } from './aiming.ts'
 import { easedPart, useEasing } from './easing.ts'
 import { useFilm } from './film.ts'
 import KeysBox from './KeysBox.vue'
@@ -26,13 +28,15 @@ let view: VueWrapper
 let walking: ReturnType<typeof useWalking>
 let film: ReturnType<typeof useFilm>
 let easing: ReturnType<typeof useEasing>
+let aiming: ReturnType<typeof useAiming>
 const doc = (): ProjectDocument => useProject().document!
 const Boxes = defineComponent({
   setup() {
     walking = useWalking()
     film = useFilm()
     easing = useEasing()
-    return () => [h(ReelList), h(ReelRuler), walking.travel.value ? h(TravelPanel) : null, h(KeysBox)]
+    aiming = useAiming()
+    return () => [h(ReelList), h(ReelRuler), walking.travel.value ? h(TravelPanel) : null, h(AimBox), h(KeysBox)]
   },
 })
 const press = async (text: string): Promise<void> => {
@@ -224,6 +228,42 @@ describe('the reel as a whole', () => {
     await press('Focus')
     await press('1')
     await press('Take key out')
+    expect(own()).toEqual(plain)
+  })
+  it('the aim goes through places at moments of its own; a thing is kept in view, or let go', async () => {
+    await drawn()
+    const plain = own()
+    const camera = useProject().camera!
+    const pick = vi.spyOn(useStage().rays, 'pick')
+    const at = async (share: number, point: Vec3): Promise<void> => {
+      film.go(film.reel.value.durationS * share)
+      await nextTick()
+      await press('Aim at a place now')
+      pick.mockResolvedValueOnce({ point, normal: [0, 0, 1], nodeId: 'a/Box', distanceM: 3, far: false } as never)
+      await walking.inPicture(camera, 300, 200)
+      await nextTick()
+    }
+    await at(0.75, [5, 5, 1])
+    await at(0.25, [5, 0, 1])
+    await at(0.75, [6, 6, 1])
+    expect(own().aim!.map((k) => [Number(k.at.toFixed(3)), k.point])).toEqual([[0.25, [5, 0, 1]], [0.75, [6, 6, 1]]]) // prettier-ignore
+    expect(walking.tool.value).toBeNull()
+    aiming.live(0, { at: 0.9, point: [4, 4, 4] })
+    expect(doc().shots).toContainEqual(own())
+    aiming.drop()
+    // never past its neighbour
+    expect(own().aim!.map((k) => k.at < 0.75 && k.point)[0]).toEqual([4, 4, 4])
+    pick.mockResolvedValueOnce(null)
+    await press('Keep a thing in view')
+    await walking.inPicture(camera, 300, 200)
+    expect(useNotices().list.at(-1)!.text).toMatch(/Nothing of the model/)
+    pick.mockResolvedValueOnce({ point: [0, 0, 0], nodeId: 'a/Box' } as never)
+    await walking.inPicture(camera, 300, 200)
+    await nextTick()
+    expect(own().watchId).toBe('a/Box')
+    await press('let go')
+    aiming.remove(1)
+    aiming.remove(0)
     expect(own()).toEqual(plain)
   })
   it('an object’s states are chosen and move in the shot; one that is taken out moves nothing', async () => {

@@ -12,10 +12,10 @@ import {
   type ComfortFinding,
   type ComfortLimits,
   type Motion,
-  type Take,
+  type Reel,
 } from '#core/reel'
 import { setupAsShown, shownOf, type ReelPart, type Setup, type ShotPart } from '#model'
-import { cutsOf, settingAt, setupAt, type SetupReading } from '#model/reel'
+import { cutsOf, layersAt, type ReelLayer, type SetupReading } from '#model/reel'
 import { centreOf } from '../stores/centres.ts'
 import { useFocusing } from '../stores/focusing.ts'
 import { useProject } from '../stores/project.ts'
@@ -62,20 +62,35 @@ function film() {
   const transport = createTransport(() => reel.value.durationS, () => fps.value) // prettier-ignore
   watch(part, (now, before) => now?.id !== before?.id && transport.stop())
 
-  /** The moment's share of the shot that a cut shows. */
-  const shareOf = (cut: number): number => {
-    const c = reel.value.cuts.find((q) => q.index === cut)
-    return c ? Math.min(1, Math.max(0, (c.fromS + transport.timeS.value - c.startS) / c.filmed.durationS)) : 0
-  }
-  /** What the moment shows: the stronger take of a dissolve, with the Setup that shows it. */
-  const shown = computed<{ readonly take: Take; readonly setup: Setup; readonly cut: number } | null>(() => {
-    const [a, b] = reel.value.at(transport.timeS.value)
-    const s = b && b.weight > a!.weight ? b : a
-    return s ? { take: s.take, setup: setupAt(settingAt(resolved.value!, s.cut, shareOf(s.cut)), s.take), cut: resolved.value!.places[s.cut]! } : null // prettier-ignore
+  /** What the moment shows: one picture, or two laid over each other, what goes below what comes. */
+  const layers = computed(() => (resolved.value ? layersAt(resolved.value, reel.value, transport.timeS.value) : []))
+  /** The stronger one, which tells where the camera is. */
+  const shown = computed<ReelLayer | null>(() => {
+    const [a, b] = layers.value
+    return (b && b.weight > a!.weight ? b : a) ?? null
   })
   const cut = computed(() => part.value?.cuts.find((c) => c.id === cutId.value) ?? part.value?.cuts[shown.value?.cut ?? 0] ?? null) // prettier-ignore
   const shot = computed(() => dragged.value ?? project.document?.shots?.find((s) => s.id === cut.value?.shotId) ?? null)
-  return { reelId, cutId, reels, part, reading, dragged, trial, resolved, reel, fps, faults, motion, findings, limits, beside, acrossDeg, shown, cut, shot, ...transport } // prettier-ignore
+  const moment = createMoment({ cut, part, resolved, reel, timeS: transport.timeS })
+  return { moment, layers, reelId, cutId, reels, part, reading, dragged, trial, resolved, reel, fps, faults, motion, findings, limits, beside, acrossDeg, shown, cut, shot, ...transport } // prettier-ignore
+}
+
+/** The moment that is shown, within the shot at hand. */
+function createMoment(o: {
+  readonly cut: { readonly value: ReelPart['cuts'][number] | null }
+  readonly part: { readonly value: ReelPart | null }
+  readonly resolved: { readonly value: ReturnType<typeof cutsOf> | null }
+  readonly reel: { readonly value: Reel }
+  readonly timeS: { readonly value: number }
+}) {
+  return computed(() => {
+    const { part, resolved, cut } = o
+    /** Null where it cannot be filmed. */
+    const placed = o.reel.value.cuts.find((c) => part.value?.cuts[resolved.value?.places[c.index] ?? -1]?.id === cut.value?.id) ?? null // prettier-ignore
+    const lastsS = placed?.filmed.durationS ?? 1
+    const share = placed ? Math.min(1, Math.max(0, (placed.fromS + o.timeS.value - placed.startS) / lastsS)) : 0
+    return { placed, lastsS, share }
+  })
 }
 
 /** Shots and reel of one, changed. */

@@ -10,11 +10,12 @@ import { centreOf } from '../stores/centres.ts'
 import { useNotices } from '../stores/notices.ts'
 import { newId, useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
+import { useAiming } from './aiming.ts'
 import { useFilm } from './film.ts'
 
 export type Travel = Extract<ShotPart, { kind: 'travel' }>
 /** What a click in a drawing or the picture means now. */
-export type WalkTool = 'stop' | 'look' | 'object' | null
+export type WalkTool = 'stop' | 'look' | 'object' | 'aim' | 'watch' | null
 const PACE_MPS = 1
 const REST_S = 1.5
 
@@ -179,6 +180,7 @@ function createPicks(o: {
   const project = useProject()
   const stage = useStage()
   const notices = useNotices()
+  const { addNow, watchThing } = useAiming()
   const look = (point: Vec3): Promise<void> => {
     tool.value = null
     return change({ gaze: { kind: 'point', point } })
@@ -186,7 +188,16 @@ function createPicks(o: {
   /** A click in the picture, frame pixels. */
   async function inPicture(camera: Camera, xPx: number, yPx: number): Promise<void> {
     const ray = rayThrough(camera, xPx, yPx)
-    if (!ray || !o.travel.value) return
+    if (!ray) return
+    if (tool.value === 'aim' || tool.value === 'watch') {
+      const hit = await stage.rays.pick(ray, project.shown)
+      if (!hit) return void notices.say('Nothing of the model is there.')
+      if (tool.value === 'aim') addNow(hit.point)
+      else watchThing(hit.nodeId)
+      tool.value = null
+      return
+    }
+    if (!o.travel.value) return
     if (tool.value === 'stop') {
       const hit = await stage.rays.pickFloor(ray, project.shown)
       if (hit) return add([hit.point[0], hit.point[1], hit.point[2] + eyeM.value])

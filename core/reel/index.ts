@@ -7,6 +7,7 @@ export {
   type ComfortKind,
   type ComfortLimits,
 } from './comfort.ts'
+export { KEY_CURVES, type KeyCurve } from './curves.ts'
 export { evenly, leastJerk, throughKeys, unwound, type Key } from './ease.ts'
 export { fitStep, judged, type FitAsked, type FitReel } from './fit.ts'
 export { placeAt, placeBetween, placedPoint, type ObjectMotion, type ObjectPlace } from './objects.ts'
@@ -17,6 +18,7 @@ export { travelled, WALK_LIMITS, type Travelled } from './travel.ts'
 export { FLOOR_STEP_M, onFloor, type FloorAsked } from './profile.ts'
 export { leftByCorner, wayOf, type Way, type WayAsked } from './way.ts'
 export type {
+  AimKey,
   Beside,
   Filmed,
   ShotKeys,

@@ -3,6 +3,7 @@
 // that the document names are worked out before. Space: world metres, degrees, seconds.
 import type { Lens, Pose } from '../camera/index.ts'
 import type { Vec3 } from '../math/index.ts'
+import type { KeyCurve } from './curves.ts'
 import type { Key } from './ease.ts'
 import type { ObjectMotion, ObjectPlace } from './objects.ts'
 
@@ -96,12 +97,11 @@ export interface TurntableShot {
   readonly focal: readonly Key[]
   readonly heightM: readonly Key[]
 }
-export interface ShotKeys {
-  /** How far along its movement the shot is, 0..1, by its share of time. */
-  readonly progress?: readonly Key[]
-  readonly focal?: readonly Key[]
-  readonly focusM?: readonly Key[]
-  readonly ev?: readonly Key[]
+export type ShotKeys = { readonly [C in KeyCurve]?: readonly Key[] }
+/** A place that is looked at at a moment, by its share of the shot's time. */
+export interface AimKey {
+  readonly at: number
+  readonly point: Vec3
 }
 /** What any shot may have besides: curves over its time, and things that move. */
 export interface Beside {
@@ -109,6 +109,8 @@ export interface Beside {
   readonly objects?: readonly ObjectMotion[]
   /** Things that stand elsewhere all the while. */
   readonly placed?: readonly ObjectPlace[]
+  /** Looks along a line of its own, by time: smoothly from place to place, resting at both ends. Comes before what is watched. */
+  readonly aim?: readonly AimKey[]
   /** Keeps looking at an object, wherever it is: its id, and its middle as its file has it. */
   readonly watch?: { readonly objectId: string; readonly centre: Vec3 }
 }

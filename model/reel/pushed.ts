@@ -1,4 +1,5 @@
-// What a push shows between its two viewpoints besides its camera: cuts of one id blend, the rest changes at one moment.
+// What a push shows between its two viewpoints besides its camera: cuts of one id, the sun and the look's numbers blend; the rest changes at
+// one moment, or fades over a time about it.
 import { pushShare } from '#core/reel'
 import type { Setup } from '../parts.ts'
 import type { ShotPart } from '../reel-schemas.ts'
@@ -9,6 +10,13 @@ export interface PushEnd {
   readonly ease: Extract<ShotPart, { kind: 'push' }>['ease']
   /** When all that does not blend changes. */
   readonly changes: NonNullable<Extract<ShotPart, { kind: 'push' }>['changes']>
+  /** It fades for this share of the time: 0..1; left out or 0, it changes at once. */
+  readonly fadeShare?: number
+}
+/** One of the Setups that are laid over each other; weights of a moment add up to 1. */
+export interface PushLayer {
+  readonly setup: Setup
+  readonly weight: number
 }
 type CutPart = Setup['cut']
 type CutItem = CutPart['cuts'][number]
@@ -18,14 +26,65 @@ const CHANGES_AT = { start: 0, middle: 0.5, end: 1 } as const
 const LEAST_DIRECTION = 0.1
 
 /**
- * The Setup of a push at a share of its time, 0..1; the camera's own parts are the take's. Frame and first moment are those it begins with,
- * the last moment has all of its end.
+ * The Setups of a push at a share of its time, 0..1: one, or two while it fades; the camera's own parts are the take's. Frame and first moment
+ * are those it begins with, the last moment has all of its end.
  */
-export function pushedSetup(from: Setup, { setup: to, ease, changes }: PushEnd, share: number): Setup {
-  const isOver = changes === 'start' ? share > 0 : share >= CHANGES_AT[changes]
-  const base = isOver ? { ...to, frame: from.frame } : from
+export function pushedLayers(from: Setup, end: PushEnd, share: number): PushLayer[] {
+  const { setup: to, changes, fadeShare = 0 } = end
+  const at = (base: Setup): Setup => blended(base, from, end, share)
+  const after = { ...to, frame: from.frame }
+  const middle = CHANGES_AT[changes]
+  // within the time of the push
+  const begins = Math.max(0, Math.min(1 - fadeShare, middle - fadeShare / 2))
+  const weight = fadeShare > 0 ? Math.min(1, Math.max(0, (share - begins) / fadeShare)) : isOver(changes, share) ? 1 : 0
+  if (weight <= 0 || weight >= 1) return [{ setup: at(weight >= 1 ? after : from), weight: 1 }]
+  return [
+    { setup: at(from), weight: 1 - weight },
+    { setup: at(after), weight },
+  ]
+}
+const isOver = (changes: PushEnd['changes'], share: number): boolean =>
+  changes === 'start' ? share > 0 : share >= CHANGES_AT[changes]
+
+function blended(base: Setup, from: Setup, { setup: to, ease }: PushEnd, share: number): Setup {
   if (share <= 0 || share >= 1) return base
-  return { ...base, cut: cutBetween(base.cut, from.cut, to.cut, pushShare(ease, share)) }
+  const x = pushShare(ease, share)
+  return {
+    ...base,
+    cut: cutBetween(base.cut, from.cut, to.cut, x),
+    exposure: exposureBetween(base.exposure, from.exposure, to.exposure, x),
+    look: { ...base.look, sun: sunBetween(base.look.sun, from.look.sun, to.look.sun, x) },
+  }
+}
+
+type Exposure = Setup['exposure']
+/** As a finish that changes nothing. */
+const PLAIN = { contrast: 1, saturation: 1, shoulder: 0.5, grain: 0, glare: 0, lateralPx: 0 } as const
+/** White balance goes evenly in mired, as filters add up; the finish number by number, a colour table where both have it. */
+function exposureBetween(base: Exposure, a: Exposure, b: Exposure, x: number): Exposure {
+  const mired = between(1e6 / a.whiteBalance.kelvin, 1e6 / b.whiteBalance.kelvin, x)
+  const [p, q] = [a.finish, b.finish]
+  const number = (k: keyof typeof PLAIN): number => between(p?.[k] ?? PLAIN[k], q?.[k] ?? PLAIN[k], x)
+  const numbers = { contrast: number('contrast'), saturation: number('saturation'), shoulder: number('shoulder'), grain: number('grain'), glare: number('glare'), lateralPx: number('lateralPx') } // prettier-ignore
+  const table = base.finish?.table
+  const shades = table && p?.table && p.table.id === q?.table?.id ? { ...table, strength: between(p.table.strength, q.table.strength, x) } : table // prettier-ignore
+  const hasBoth = a.vignetting && b.vignetting
+  return {
+    ...base,
+    whiteBalance: {
+      kelvin: Math.min(25_000, Math.max(1667, 1e6 / mired)),
+      tint: between(a.whiteBalance.tint, b.whiteBalance.tint, x),
+    },
+    ...(hasBoth && { vignettingStrength: between(a.vignettingStrength ?? 1, b.vignettingStrength ?? 1, x) }),
+    ...((p ?? q) && { finish: { ...numbers, ...(shades && { table: shades }) } }),
+  }
+}
+type Sun = Setup['look']['sun']
+/** The sun goes the shorter way where both have one. */
+function sunBetween(base: Sun, a: Sun, b: Sun, x: number): Sun {
+  if (!a.on || !b.on) return base
+  const bearingDeg = ((turned(a.bearingDeg, b.bearingDeg, x) % 360) + 360) % 360
+  return { ...base, bearingDeg, elevationDeg: between(a.elevationDeg, b.elevationDeg, x) }
 }
 
 function cutBetween(base: CutPart, from: CutPart, to: CutPart, x: number): CutPart {

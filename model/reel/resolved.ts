@@ -2,9 +2,9 @@
 import { aimPointOf, anglesOf, poseOfStand, type AimCentre } from '#core/camera'
 import { distance, sub, type Vec3 } from '#core/math'
 import { throughKeys } from '#core/reel'
-import type { Beside, Gaze, ObjectMotion, ReelCut, Shot, ShotKeys, Take, View } from '#core/reel'
+import type { Beside, Gaze, ObjectMotion, Reel, ReelCut, Shot, ShotKeys, Take, View } from '#core/reel'
 import { mergeParts, type Setup } from '../parts.ts'
-import { pushedSetup, type PushEnd } from './pushed.ts'
+import { pushedLayers, type PushEnd, type PushLayer } from './pushed.ts'
 import { placeOf, placesOf, withPlaces } from '../object-states.ts'
 import type { ReelPart, ShotPart } from '../reel-schemas.ts'
 import type { ProjectDocument } from '../schema.ts'
@@ -85,9 +85,11 @@ export function shotOf(
   const to = part.kind === 'push' ? setupOf(part.toId) : setup
   if (!setup || !to) return null
   const plain = plainShot(part, setup, to, reading)
-  const end = part.kind === 'push' ? { setup: to, ease: part.ease, changes: part.changes ?? 'middle' } : null
+  const end = part.kind === 'push' ? endOf(part, to) : null
   return plain && { setup, end, shot: { ...plain, ...besideOf(doc, part, { setup, to, reading }) } }
 }
+const endOf = ({ ease, changes = 'middle', fadeS = 0, durationS }: Extract<ShotPart, { kind: 'push' }>, setup: Setup): PushEnd =>
+  ({ setup, ease, changes, fadeShare: Math.min(1, fadeS / durationS) }) // prettier-ignore
 function plainShot(part: ShotPart, setup: Setup, end: Setup, reading: SetupReading): Shot | null {
   const view = viewOfSetup(setup, reading)
   switch (part.kind) {
@@ -171,19 +173,45 @@ function besideOf(
   const centre = watchId === undefined ? null : reading.centreOf(watchId, [0, 0, 0])
   return {
     ...(part.keys && { keys: part.keys as ShotKeys }),
+    ...(part.aim?.length && { aim: part.aim }),
     ...(objects.length > 0 && { objects }),
     ...(stays.length > 0 && { placed: stays.map((m) => m.from!) }),
     ...(centre && { watch: { objectId: watchId!, centre } }),
   }
 }
 
-/** The Setup that a cut shows at a share of its shot's time, without its camera. */
-export function settingAt({ cuts, setups, ends }: ReelCuts, cut: number, share: number): Setup {
+/** The Setups that a cut shows at a share of its shot's time, without its camera: one, or two that fade. */
+export function settingsAt({ cuts, setups, ends }: ReelCuts, cut: number, share: number): readonly PushLayer[] {
   const [setup, end] = [setups[cut]!, ends[cut]]
-  if (!end) return setup
+  if (!end) return [{ setup, weight: 1 }]
   // a curve of how far it has come is that of all that goes
   const progress = cuts[cut]!.shot.keys?.progress
-  return pushedSetup(setup, end, progress?.length ? throughKeys(progress, share) : share)
+  return pushedLayers(setup, end, progress?.length ? throughKeys(progress, share) : share)
+}
+/** One of the pictures that are laid over each other at a moment. */
+export interface ReelLayer {
+  readonly take: Take
+  readonly setup: Setup
+  readonly weight: number
+  /** Place in the reel's list. */
+  readonly cut: number
+}
+/** A cheap frame is drawn of so many. */
+const MOST_LAYERS = 2
+/**
+ * What a reel shows at a moment, what goes before what comes: one picture, or two of a dissolve or of a fade, whose weights add up to 1.
+ * Where both fall together, the two strongest.
+ */
+export function layersAt(r: ReelCuts, reel: Reel, timeS: number): readonly ReelLayer[] {
+  const all = reel.at(timeS).flatMap(({ take, weight, cut }) => {
+    const c = reel.cuts.find((q) => q.index === cut)!
+    const share = Math.min(1, Math.max(0, (c.fromS + timeS - c.startS) / c.filmed.durationS))
+    return settingsAt(r, cut, share).map((l): ReelLayer => ({ take, setup: setupAt(l.setup, take), weight: weight * l.weight, cut: r.places[cut]! })) // prettier-ignore
+  })
+  const least = all.map((l) => l.weight).sort((a, b) => b - a)[MOST_LAYERS - 1] ?? 0
+  const shown = all.filter((l) => l.weight > 1e-3 && l.weight >= least).slice(0, MOST_LAYERS)
+  const sum = shown.reduce((s, l) => s + l.weight, 0)
+  return shown.map((l) => ({ ...l, weight: l.weight / sum }))
 }
 /** The Setup that shows a take: everything else as its viewpoint has it. */
 export function setupAt(setup: Setup, { pose, lens, focusM, fNumber, ev, moved = [] }: Take): Setup {

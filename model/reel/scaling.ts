@@ -13,6 +13,7 @@ const within = (v: number, { least, most }: { readonly least: number; readonly m
 
 /** The shot with all its times multiplied. */
 export function stretched(part: ShotPart, k: number): ShotPart {
+  if (part.kind === 'push' && part.fadeS) return { ...part, durationS: within(part.durationS * k, SECONDS), fadeS: Math.min(SECONDS.most, part.fadeS * k) } // prettier-ignore
   if (part.kind !== 'travel') return { ...part, durationS: within(part.durationS * k, SECONDS) }
   return { ...part, stops: part.stops.map((s) => ({ ...s, holdS: Math.min(SECONDS.most, s.holdS * k), speedMps: within(s.speedMps / k, SPEEDS) })) } // prettier-ignore
 }
