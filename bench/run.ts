@@ -11,7 +11,7 @@ import { dragGaps, lensNumbers } from './live.ts'
 import { lens } from './lens.ts'
 import { match } from './match.ts'
 import { photograph } from './photo.ts'
-import { reels } from './reel.ts'
+import { playback, reels } from './reel.ts'
 import { cutPictures, sections } from './sections.ts'
 import { openThousand, refuseLong } from './storage.ts'
 import { bare, benchPage, median, ms, table, type Row } from './harness.ts'
@@ -111,6 +111,7 @@ for (const part of [
   match,
   photograph,
   reels,
+  playback,
   pickRay,
   million,
   memory,

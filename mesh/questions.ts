@@ -4,6 +4,7 @@
 
 import type { Camera, Ray } from '#core/camera'
 import type { Vec3 } from '#core/math'
+import { reportOf, type BesideWay, type ReelReport, type ReportAsked } from '#core/reel'
 import { shiftedCamera, shiftedPoint } from '#core/placing'
 import { shiftedShown, type Shown, type Sight } from '#core/section'
 import { nodesInBand, type Band } from './band.ts'
@@ -84,6 +85,11 @@ export const QUESTIONS = {
   /** Metres from each place to the nearest thing, at most `farM`. */
   clearances: (at: Placed, places: Float64Array, farM: number, shown: Shown): Float32Array =>
     clearances(at.scene, places, at.origin, farM, shownHere(shown, at)),
+  /** Rates and findings of a reel; with `farM` also what stands beside its way, up to so many metres. */
+  reelReport: (at: Placed, asked: ReportAsked, farM: number | null, shown: Shown): ReelReport =>
+    farM === null
+      ? reportOf(asked)
+      : reportOf(asked, (stations, places) => besideWay(at, stations, places, farM, shown)),
   /** What the cuts lay open, as polygons by object. */
   cutFaces: (at: Placed, shown: Shown): readonly CutFace[] =>
     at.scene.faces(shownHere(shown, at)).map((f) => ({
@@ -107,6 +113,14 @@ export const QUESTIONS = {
   freeWay: (at: Placed, from: Vec3, direction: Vec3, farM: number, shown: Shown): number =>
     freeWay(at.scene, shiftedPoint(from, away(at.origin)), direction, farM, shownHere(shown, at)),
 } as const
+
+function besideWay(at: Placed, stations: Float64Array, places: readonly Vec3[], farM: number, shown: Shown): BesideWay {
+  const floors = QUESTIONS.eyeHeights(at, places, 0, shown)
+  return {
+    clearanceM: QUESTIONS.clearances(at, stations, farM, shown),
+    heightM: Float64Array.from(places, (p, k) => p[2] - (floors[k] ?? NaN)),
+  }
+}
 
 type Asked = typeof QUESTIONS
 export type QuestionName = keyof Asked

@@ -56,7 +56,7 @@ function show(at: number): void {
       />
       <p class="text">
         {{ k.point.map((v) => v.toFixed(2)).join(', ') }} m
-        <button class="plain link" @click="show(k.at)">go there</button>
+        <button class="plain link" @click="show(k.at)">go there</button>{{ ' ' }}
         <button class="plain link" :aria-label="`Take place ${i + 1} out`" @click="remove(i)">take out</button>
       </p>
     </div>

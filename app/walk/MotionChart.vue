@@ -22,7 +22,7 @@ interface Row {
 }
 const rows = computed<readonly Row[]>(() => {
   const [m, l] = [motion.value, limits.value]
-  const known = beside.value?.motion === m ? beside.value : null
+  const known = beside.value
   return [
     { name: 'speed', unit: 'm/s', values: m.speedMps, limit: l.walkMps },
     { name: 'turning', unit: '°/s', values: m.turnDegPerS, limit: l.turnDegPerS },

@@ -45,7 +45,9 @@ const set = (id: string, changes: object): void =>
     <div v-for="m in motions" :key="m.id">
       <p class="text">
         {{ nameOf(m.stateId) }}
-        <button class="plain link" @click="set(m.id, { opens: !m.opens })">{{ m.opens ? 'comes' : 'goes' }}</button>
+        <button class="plain link" @click="set(m.id, { opens: !m.opens })">{{ m.opens ? 'comes' : 'goes' }}</button>{{
+          ' '
+        }}
         <button class="plain link" @click="put(motions.filter((q) => q.id !== m.id))">take out</button>
       </p>
       <NumberField

@@ -1,25 +1,14 @@
 // The reel at hand: what it shows at a moment, the moment that is shown, playing. Time is kept on slow machines: frames are left out.
-import { createSharedComposable, useLocalStorage, useRafFn, useSessionStorage, watchDebounced } from '@vueuse/core'
+import { createSharedComposable, useLocalStorage, useRafFn, useSessionStorage } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { fieldOfView } from '#core/camera'
-import {
-  COMFORT_LIMITS,
-  comfortOf,
-  motionOf,
-  RATES,
-  reelOf,
-  stationAt,
-  type ComfortFinding,
-  type ComfortLimits,
-  type Motion,
-  type Reel,
-} from '#core/reel'
-import { setupAsShown, shownOf, type ReelPart, type Setup, type ShotPart } from '#model'
+import { RATES, reelOf, type Reel } from '#core/reel'
+import { setupAsShown, type ReelPart, type ShotPart } from '#model'
 import { cutsOf, layersAt, type ReelLayer, type SetupReading } from '#model/reel'
 import { centreOf } from '../stores/centres.ts'
 import { useFocusing } from '../stores/focusing.ts'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
+import { createJudging } from './judging.ts'
 
 function film() {
   const project = useProject()
@@ -58,7 +47,7 @@ function film() {
     const r = resolved.value
     return r ? [...r.faults, ...reel.value.faults.map((f) => ({ cut: r.places[f.cut]!, message: f.message }))] : []
   })
-  const { motion, findings, limits, beside, acrossDeg } = createJudging({ resolved, reel, fps })
+  const { motion, findings, limits, beside, acrossDeg } = createJudging({ part, resolved, fps })
   const transport = createTransport(() => reel.value.durationS, () => fps.value) // prettier-ignore
   watch(part, (now, before) => now?.id !== before?.id && transport.stop())
 
@@ -98,59 +87,6 @@ export interface Trial {
   readonly shots: readonly ShotPart[]
   readonly reel: ReelPart
 }
-/** What the model says of a reel's frames. */
-export interface BesideWay {
-  readonly clearanceM: ArrayLike<number>
-  /** Over the floor below; NaN where there is none. */
-  readonly heightM: ArrayLike<number>
-}
-/** Clearances are asked up to this, metres; and asked for when the reel has rested for so long. */
-const FAR_M = 2
-const RESTED_MS = 350
-
-/** Rates and findings of the whole reel. */
-function createJudging(o: {
-  readonly resolved: { readonly value: ReturnType<typeof cutsOf> | null }
-  readonly reel: { readonly value: ReturnType<typeof reelOf> }
-  readonly fps: { readonly value: number }
-}) {
-  const project = useProject()
-  const motion = computed<Motion>(() => motionOf(o.reel.value, o.fps.value))
-  const limits = computed<ComfortLimits>(() => ({ ...COMFORT_LIMITS, ...project.document?.comfortLimits }))
-  const beside = useBeside(motion, () => o.resolved.value?.setups[0] ?? null)
-  /** The lens of a cut, in its frame. */
-  const acrossDeg = (cut: number, focalMm: number): number => {
-    const s = o.resolved.value?.setups[cut]
-    return (s && fieldOfView({ ...s.lens, focalMm }, s.frame)?.horizontalDeg) ?? 360
-  }
-  const findings = computed<readonly ComfortFinding[]>(() => {
-    const r = o.resolved.value
-    if (!r) return []
-    const m = motion.value
-    const told = beside.value?.motion === m ? { clearanceM: beside.value.clearanceM } : {}
-    return comfortOf({ reel: o.reel.value, motion: m, shots: r.cuts.map((c) => c.shot), acrossDeg: (k) => acrossDeg(m.cut[k]!, m.focalMm[k]!), limits: limits.value, ...told }) // prettier-ignore
-  })
-  return { motion, findings, limits, beside, acrossDeg }
-}
-
-/** Clearance and height of every frame, by the worker that holds the model; null until it answers. */
-function useBeside(motion: { readonly value: Motion }, setup: () => Setup | null) {
-  const project = useProject()
-  const stage = useStage()
-  const beside = shallowRef<(BesideWay & { readonly motion: Motion }) | null>(null)
-  async function ask(): Promise<void> {
-    const [m, s] = [motion.value, setup()]
-    if (!s || m.timeS.length === 0 || stage.storeys.length === 0) return
-    const shown = shownOf(setupAsShown(s, project.document, centreOf))
-    const places = Array.from({ length: m.timeS.length }, (_, k) => stationAt(m, k))
-    const [clearanceM, eyes] = await Promise.all([stage.rays.clearances(m.stations, FAR_M, shown), stage.rays.eyeHeights(places, 0, shown)]) // prettier-ignore
-    if (!clearanceM || !eyes || motion.value !== m) return
-    beside.value = { motion: m, clearanceM, heightM: places.map((p, k) => p[2] - (eyes[k] ?? NaN)) }
-  }
-  watchDebounced([motion, () => stage.storeys.length], () => void ask().catch(() => undefined), { debounce: RESTED_MS, immediate: true }) // prettier-ignore
-  return beside
-}
-
 function createTransport(durationS: () => number, fps: () => number) {
   const at = ref(0)
   const isPlaying = ref(false)

@@ -2,11 +2,13 @@
 import { mount, type VueWrapper } from '@vue/test-utils'
 import PrimeVue from 'primevue/config'
 import { defineComponent, h, nextTick } from 'vue'
-import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { reportOf } from '#core/reel'
 import { aimAt, projectSchema, type ProjectDocument } from '#model'
 import { closeInMemory, openInMemory } from '../../tests/support/app.ts'
 import { useNotices } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
+import { useStage } from '../stores/stage.ts'
 import NumberField from '../controls/NumberField.vue'
 import ComfortBox from './ComfortBox.vue'
 import { useFilm } from './film.ts'
@@ -181,5 +183,20 @@ describe('comfort', () => {
     expect(found.text()).toMatch(/Swings 1\d\d° in one go/)
     await found.findAll('button')[0]!.trigger('click')
     expect(film.timeS.value).toBeCloseTo(film.findings.value[0]!.fromS, 9)
+  })
+  it('is the worker’s where there is a model: the newest answer, of this reel alone', async () => {
+    keepAll()
+    const finding = { kind: 'clearance', cut: 0, fromS: 0, toS: 1, value: 0.1, limit: 0.35, unit: 'm', text: 'Passes 0.10 m from something.' } as const // prettier-ignore
+    const report = vi.spyOn(useStage().rays, 'reelReport').mockImplementation(async (asked, farM) => {
+      const plain = reportOf(asked)
+      return farM === null ? plain : { ...plain, findings: [finding], beside: { clearanceM: plain.motion.timeS, heightM: plain.motion.timeS } } // prettier-ignore
+    })
+    await press('Push from one to the next')
+    await vi.waitFor(() => expect(film.findings.value).toEqual([finding]))
+    expect(film.beside.value!.heightM).toHaveLength(film.motion.value.timeS.length)
+    // another reel has none of it, not even for a moment
+    report.mockImplementation(() => new Promise(() => undefined))
+    await press('Hold each viewpoint')
+    expect(film.findings.value).toEqual([])
   })
 })

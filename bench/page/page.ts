@@ -6,12 +6,16 @@ import { AT_ORIGIN } from '#core/placing'
 import { createGeometry } from '#workers'
 import { createStage, type Appearance, type PictureRequest } from '#stage'
 import { newSetup, aimAt } from '#model'
+import { setupAt } from '#model/reel'
+import { poseOfStand } from '#core/camera'
+import { reelOf } from '#core/reel'
 import { bring } from './bring.ts'
 
 interface Bare {
   load(bytes: Uint8Array): Promise<void>
   frame(step: number): number
 }
+const DRAWER = 'hall/Saltmarsh Seed Library/Furniture/Marigold drawer'
 const WIDTH = 684
 const HEIGHT = 456
 
@@ -181,6 +185,46 @@ const bench = {
         times.moving.push(await draw(100 * i + k, false, { moving: true }))
         times.movingSoft.push(await draw(100 * i + k, true, { moving: true }))
       }
+    }
+    stage.dispose()
+    return times
+  },
+  /** Milliseconds from a moment to its frame: cameras that are there, a reel's moments, and those with a drawer that opens, in turns. */
+  async playback(url: string, frames: number): Promise<Record<'bare' | 'played' | 'drawer', number[]>> {
+    const stage = await createStage()
+    const placed = { key: 'hall', unitM: 1, up: 'y', place: AT_ORIGIN, moved: [] } as const
+    await stage.load([{ placed, sha256: 'hall', bytes: await bytesOf(url) }])
+    const { camera, appearance } = request(0)
+    const setup = newSetup('room', aimAt([1.2, 2.6, 1.58], [10, 3.9, 1.58]))
+    const take = { pose: camera.pose, lens: camera.lens, focusM: null, fNumber: 8, ev: 10 }
+    const stops = ([[1.2, 2.6, 1.58], [6, 3.2, 1.58], [10, 4, 1.58]] as const).map((station) => ({ station, holdS: 0, look: null })) // prettier-ignore
+    const walk = { kind: 'travel', view: take, stops, isClosed: false, speedsMps: [1], gaze: { kind: 'along', aheadM: 1.5, tiltDeg: 0 } } as const // prettier-ignore
+    const out = { objectId: DRAWER, moveM: [0, -0.3, 0], turnDeg: 0, hinge: [0, 0, 0] } as const
+    const opens = { ...walk, objects: [{ from: null, to: out, fromShare: 0, toShare: 1 }] }
+    const reels = { played: reelOf([{ shot: walk, dissolveS: 0 }]), drawer: reelOf([{ shot: opens, dissolveS: 0 }]) }
+    const timed = async (make: () => Pick<PictureRequest, 'camera' | 'appearance'>): Promise<number> => {
+      const start = performance.now()
+      await stage.picture({ ...request(0), ...make(), moving: true }, (f) => f.bitmap.close())
+      return performance.now() - start
+    }
+    const shown = (kind: 'played' | 'drawer', t: number): Pick<PictureRequest, 'camera' | 'appearance'> => {
+      const moment = setupAt(setup, reels[kind].at(t)[0]!.take)
+      const { moved = [] } = reels[kind].at(t)[0]!.take
+      const pose = poseOfStand(moment.stand, () => null)
+      return {
+        camera: { pose, lens: moment.lens, frame: camera.frame },
+        appearance: { ...appearance, shown: { ...ALL_SHOWN, moved }, exposure: moment.exposure },
+      }
+    }
+    const times = { bare: [] as number[], played: [] as number[], drawer: [] as number[] }
+    for (let i = 0; i <= frames; i++) {
+      const t = 1 + i * 0.3
+      const there = { camera: { ...camera, pose: reels.played.at(t)[0]!.take.pose }, appearance }
+      const bare = await timed(() => there)
+      const played = await timed(() => shown('played', t + 0.1))
+      const drawer = await timed(() => shown('drawer', t + 0.2))
+      // the first ones compile
+      if (i > 0) for (const [k, v] of Object.entries({ bare, played, drawer })) times[k as 'bare'].push(v)
     }
     stage.dispose()
     return times

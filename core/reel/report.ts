@@ -1,0 +1,45 @@
+// What is said of a reel as a whole: rates of every frame, and where it would not be comfortable.
+import { fieldOfView, type Frame, type Lens } from '../camera/index.ts'
+import { comfortOf, type ComfortFinding, type ComfortLimits } from './comfort.ts'
+import { motionOf, stationAt, type Motion } from './motion.ts'
+import type { Vec3 } from '../math/index.ts'
+import { reelOf } from './reel.ts'
+import type { ReelCut } from './types.ts'
+
+/** All of it is plain data, so that it can be asked of a worker. */
+export interface ReportAsked {
+  readonly cuts: readonly ReelCut[]
+  readonly fps: number
+  /** By cut: its lens and frame, which tell how wide a focal length is. */
+  readonly lenses: readonly { readonly lens: Lens; readonly frame: Frame }[]
+  readonly limits: ComfortLimits
+}
+/** What the model says of a reel's frames. */
+export interface BesideWay {
+  /** Metres to the nearest thing. */
+  readonly clearanceM: ArrayLike<number>
+  /** Over the floor below; NaN where there is none. */
+  readonly heightM: ArrayLike<number>
+}
+export interface ReelReport {
+  readonly motion: Motion
+  readonly findings: readonly ComfortFinding[]
+  readonly beside: BesideWay | null
+}
+
+/** `measured`: what stands beside the stations and under them; left out, clearance is not judged. Cost linear in frames. */
+export function reportOf(
+  { cuts, fps, lenses, limits }: ReportAsked,
+  measured?: (stations: Float64Array, places: readonly Vec3[]) => BesideWay,
+): ReelReport {
+  const reel = reelOf(cuts)
+  const motion = motionOf(reel, fps)
+  const acrossDeg = (k: number): number => acrossOf(lenses[motion.cut[k]!], motion.focalMm[k]!)
+  const places = measured ? Array.from({ length: motion.timeS.length }, (_, k) => stationAt(motion, k)) : []
+  const beside = measured && places.length > 0 ? measured(motion.stations, places) : null
+  const findings = comfortOf({ reel, motion, shots: cuts.map((c) => c.shot), acrossDeg, limits, ...(beside && { clearanceM: beside.clearanceM }) }) // prettier-ignore
+  return { motion, findings, beside }
+}
+/** Degrees across the picture of a cut at a focal length; 360 where that has no meaning. */
+export const acrossOf = (of: ReportAsked['lenses'][number] | undefined, focalMm: number): number =>
+  (of && fieldOfView({ ...of.lens, focalMm }, of.frame)?.horizontalDeg) ?? 360

@@ -1,0 +1,58 @@
+// The check of a reel as the worker answers it: rates by the shots, clearance and heights by the model, wherever it lies in the world.
+import { beforeAll, describe, expect, it } from 'vitest'
+import type { Vec3 } from '#core/math'
+import { COMFORT_LIMITS, type ReportAsked, type Shot, type TravelShot } from '#core/reel'
+import { ALL_SHOWN } from '#core/section'
+import { loadGlb } from '#formats/scene'
+import { cameraOf, hiding } from '../tests/support/cameras.ts'
+import { roomGlb } from '../tests/support/models.ts'
+import { ask, MeshScene, soupOf, type Placed } from './index.ts'
+
+let scene: MeshScene
+beforeAll(async () => {
+  const { soup, facts } = soupOf(await loadGlb(roomGlb(), { textures: false }))
+  scene = new MeshScene(soup, facts)
+})
+const { pose, lens, frame } = cameraOf({})
+const take = { pose, lens, focusM: null, fNumber: 8, ev: 9 }
+const along = (stations: readonly Vec3[]): TravelShot => ({ kind: 'travel', view: take, isClosed: false, speedsMps: [0.5], gaze: { kind: 'along', aheadM: 1.5, tiltDeg: 0 }, stops: stations.map((station) => ({ station, holdS: 1.5, look: null })) }) // prettier-ignore
+const asked = (shot: Shot): ReportAsked => ({ cuts: [{ shot, dissolveS: 0 }], fps: 25, lenses: [{ lens, frame }], limits: COMFORT_LIMITS }) // prettier-ignore
+
+describe('the report of a reel in a model', () => {
+  it('tells heights over the floor, and a way that passes a wall at 0.3 m, with its place', () => {
+    const at: Placed = { scene, origin: [0, 0, 0] }
+    const { beside, findings, motion } = ask(at, 'reelReport', [asked(along([[0.3, 2, 1.6], [0.3, 3, 1.6]])), 2, hiding('Room/Table')]) // prettier-ignore
+    expect(beside!.clearanceM).toHaveLength(motion.timeS.length)
+    for (let k = 0; k < motion.timeS.length; k++) {
+      expect(beside!.clearanceM[k]).toBeCloseTo(0.3, 5)
+      expect(beside!.heightM[k]).toBeCloseTo(1.6, 5)
+    }
+    const near = findings.find((f) => f.kind === 'clearance')!
+    expect(near).toMatchObject({ cut: 0, limit: COMFORT_LIMITS.clearanceM, unit: 'm' })
+    expect(near.value).toBeCloseTo(0.3, 5)
+  })
+  it('is the same where the model lies far away', () => {
+    const far: Vec3 = [5e5, 2e5, 300]
+    const moved = ([[0.3, 2, 1.6], [0.3, 3, 1.6]] as const).map((p) => p.map((v, i) => v + far[i]!) as unknown as Vec3) // prettier-ignore
+    const r = ask({ scene, origin: far }, 'reelReport', [asked(along(moved)), 2, hiding('Room/Table')])
+    expect(r.beside!.clearanceM[10]).toBeCloseTo(0.3, 4)
+    expect(r.beside!.heightM[10]).toBeCloseTo(1.6, 4)
+  })
+  it('without a distance rates alone are told, and of a reel that cannot be filmed nothing', () => {
+    const at: Placed = { scene, origin: [0, 0, 0] }
+    const quick = ask(at, 'reelReport', [
+      asked(
+        along([
+          [0.3, 2, 1.6],
+          [0.3, 3, 1.6],
+        ]),
+      ),
+      null,
+      ALL_SHOWN,
+    ])
+    expect(quick.beside).toBeNull()
+    expect(quick.findings.some((f) => f.kind === 'clearance')).toBe(false)
+    const none = ask(at, 'reelReport', [asked(along([])), 2, ALL_SHOWN])
+    expect([none.motion.timeS.length, none.findings, none.beside]).toEqual([0, [], null])
+  })
+})
