@@ -119,6 +119,8 @@ export type ObjectState = z.infer<typeof objectStateSchema>
 export const reelSchema = z.object({
   ...base,
   rate: z.enum(Object.keys(RATES) as [keyof typeof RATES, ...(keyof typeof RATES)[]]),
+  /** How long the shutter is open in each frame, as an angle: 360 is the whole of it; left out or 0, what moves is sharp. */
+  shutterDeg: finite.min(0).max(360).optional(),
   cuts: list(
     z.object({ ...{ id, shotId: id, dissolveS: rest }, fromS: moment.optional(), toS: moment.optional() }),
     REEL_LIMITS.cuts,

@@ -8,6 +8,7 @@ import {
   layersAt,
   newTurntable,
   newWalk,
+  openTakes,
   reelOfViewpoints,
   splitAt,
   stretched,
@@ -128,6 +129,29 @@ describe('shots and reels as edits', () => {
     expect(told(meet + 4)).toEqual([[1, 0.75], [1, 0.25]]) // prettier-ignore
     expect(told(meet + 8)).toEqual([[1, 1]])
     for (let t = 0; t <= reel.durationS; t += 0.1) expect(layersAt(cuts, reel, t).reduce((s, l) => s + l.weight, 0)).toBeCloseTo(1, 9) // prettier-ignore
+  })
+  it('while the shutter is open a movement is seen in parts of its time, the middle first; what stands is sharp', () => {
+    const pan = { ...hold('t', 'v0'), durationS: 10, creep: 0, keys: { panDeg: [{ at: 0, value: 0 }, { at: 1, value: 90 }] } } as ShotPart // prettier-ignore
+    const still = { ...hold('s', 'v0'), durationS: 10, creep: 0 } as ShotPart
+    const doc = run(withTwo(), { type: 'putReels', shots: [pan, still], reels: [{ id: 'q', name: 'Q', rate: '25', shutterDeg: 180, cuts: [{ id: 'x', shotId: 't', dissolveS: 0 }, { id: 'y', shotId: 's', dissolveS: 0 }] }] }) // prettier-ignore
+    const cuts = cutsOf(
+      doc,
+      doc.reels!.find((r) => r.id === 'q')!,
+      reading,
+    )
+    const reel = reelOf(cuts.cuts)
+    const at = (timeS: number, openS: number) => openTakes(reel, cuts, layersAt(cuts, reel, timeS)[0]!, { timeS, openS, n: 16 }) // prettier-ignore
+    const open = at(5, 0.02)!
+    const bearings = open.map((t) => t.pose.bearingDeg)
+    expect(bearings[0]).toBeCloseTo(layersAt(cuts, reel, 5)[0]!.take.pose.bearingDeg, 9)
+    // cubic between two keys: 1.5 times the mean rate in the middle, so 13.5 degrees a second for 0.02 s
+    const [least, most] = [Math.min(...bearings), Math.max(...bearings)]
+    expect(most - least).toBeGreaterThan(13.5 * 0.02 * 0.85)
+    expect(most - least).toBeLessThan(13.5 * 0.02)
+    expect(bearings.reduce((s, b) => s + b, 0) / 16).toBeCloseTo(bearings[0]!, 1)
+    expect(at(15, 0.02)).toBeNull()
+    expect(at(5, 0)).toBeNull()
+    expect(projectSchema.safeParse({ ...doc, reels: doc.reels!.map((r) => ({ ...r, shutterDeg: 361 })) }).success).toBe(false) // prettier-ignore
   })
   it('what could not be saved is refused', () => {
     const doc = withTwo()

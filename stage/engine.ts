@@ -4,6 +4,7 @@
 
 import { WebGLRenderer, type Object3D } from 'three'
 import { AppError } from '#core/base'
+import type { Camera } from '#core/camera'
 import { clippedShares, tonesOf, type Clipped, type Tones } from '#core/optics'
 import { withDensity } from '#formats/png'
 import { loadGlb } from '#formats/scene'
@@ -200,7 +201,8 @@ export class StageEngine implements StageContract {
       }
       const faces = await this.facesOf(request)
       const look = await this.light.exposed(request)
-      this.passes.sample(place, request.camera, look, size, null, sample, { faces, key, of: request.samples })
+      const { camera, look: seen } = openAt(request, look, sample)
+      this.passes.sample(place, camera, seen, size, null, sample, { faces, key, of: request.samples, isMoving: request.open !== undefined }) // prettier-ignore
       await this.gl.idle()
       sample++
       const last = sample >= request.samples
@@ -379,7 +381,7 @@ export class StageEngine implements StageContract {
     }
   }
   /** What the samples of a picture are of: all but how it is exposed and developed. */
-  private sceneKey({ camera, widthPx, heightPx, appearance }: PictureRequest): string {
+  private sceneKey({ camera, widthPx, heightPx, appearance, open }: PictureRequest): string {
     const { exposure: _, metered: __, clipping: ___, zone: _z, blur: lens, table: _t, photo, ...rest } = appearance
     // how bright the points are is a matter of the finish
     const scene = {
@@ -391,7 +393,16 @@ export class StageEngine implements StageContract {
     const { pose, lens: l, frame } = camera
     // guides and other shapes lie over the picture
     const seen = [pose, l, frame.widthPx, frame.heightPx, frame.densityPpi]
-    return JSON.stringify([seen, widthPx, heightPx, scene, this.stage.revision, this.light.count, this.faces?.count])
+    return JSON.stringify([
+      seen,
+      widthPx,
+      heightPx,
+      scene,
+      open ?? null,
+      this.stage.revision,
+      this.light.count,
+      this.faces?.count,
+    ])
   }
 }
 
@@ -473,4 +484,14 @@ const pictureOf: PictureReader = (image) => {
   if (!g) return null
   g.drawImage(image, 0, 0, width, height)
   return { width, height, data: g.getImageData(0, 0, width, height).data }
+}
+/** What a sample of a picture sees: its own moment while the shutter is open. */
+function openAt(
+  { open, camera }: PictureRequest,
+  look: Appearance,
+  sample: number,
+): { readonly camera: Camera; readonly look: Appearance } {
+  const moment = open?.[sample % open.length]
+  if (!moment) return { camera, look }
+  return { camera: moment.camera, look: { ...look, shown: { ...look.shown, moved: moment.moved } } }
 }

@@ -7,6 +7,7 @@ export type {
   OutlineRequest,
   PictureFrame,
   PointsTold,
+  OpenMoment,
   PictureRequest,
   StageContract,
   StageModel,

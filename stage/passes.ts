@@ -45,6 +45,8 @@ export interface SampleOptions {
   readonly faces?: DrawnFaces | null
   readonly key?: string
   readonly of?: number
+  /** Each sample sees another moment: bright points are streaks then, not shapes of their own. */
+  readonly isMoving?: boolean
 }
 /** What a finished picture is made by beside its samples. */
 export interface Finished {
@@ -169,7 +171,7 @@ export class Passes {
     pictureSize: Size,
     pictureTile: Tile | null,
     index: number,
-    { faces = null, key = '', of = 1 }: SampleOptions = {},
+    { faces = null, key = '', of = 1, isMoving = false }: SampleOptions = {},
   ): void {
     const view = this.viewOf(owner, pictured, pictureSize, pictureTile)
     const { camera, size, tile } = view
@@ -180,8 +182,7 @@ export class Passes {
     const { renderer, stage } = this
     if (index > 0) this.addUp(t)
     const blur = owner === 'around' || owner === 'meter' || !hasLens(camera) ? null : (look.blur ?? null)
-    const sky = skyOf(look['look.sun'])
-    const factor = SCENE_FACTOR
+    const [sky, factor] = [skyOf(look['look.sun']), SCENE_FACTOR]
     stage.setHidden(look.shown.hidden)
     stage.setMoved(look.shown.moved)
     // the surroundings that smooth things mirror are those of the uncut model
@@ -217,7 +218,8 @@ export class Passes {
     const perPx = (tile ? camera.frame.widthPx : size.width) / camera.frame.widthPx
     const axial = [e[10]!, e[14]!] as const
     t.axial = axial
-    const takenOut = blur && this.pointsOf(owner, t, { camera, blur, size, tile, lens: s.lens, axial }, index, of)
+    const takenOut =
+      blur && this.pointsOf(owner, t, { camera, blur, size, tile, lens: s.lens, axial }, index, isMoving ? 0 : of)
     const hasFlat = faces !== null || look.shown.cuts.ghost === true || (this.lighting.uniforms['uFlat']!.value as Vector4).w > 0 // prettier-ignore
     this.spreadSample(t, blur, { camera, size, perPx, sample: s, axial, tile, takenOut, hasFlat })
     renderer.setRenderTarget(null)
@@ -236,12 +238,13 @@ export class Passes {
   }
   private readonly views = new Map<Owner, { readonly key: string; readonly view: DrawnView }>()
 
-  /** Bright points of a sample: found in the first one of a picture that shows them, gathered from each; what has to be taken out of it. */
+  /** Bright points of a sample of so many (0: of a picture without any): found in the first one that shows them, gathered from each; what has to be taken out of it. */
   private pointsOf(owner: Owner, t: Targets, by: PointSample, index: number, of: number): TakenOut | null {
     // focused nearer than the focal length there are no discs
     if (!lensPlace(by.camera, by.blur)) return null
     if (owner === 'still') return this.points.takenOut(owner, by)
-    if (!WITH_POINTS.has(owner) || of === 1) return null
+    if (of === 0) this.points.forget(owner)
+    if (!WITH_POINTS.has(owner) || of < 2) return null
     if (index === 0) this.points.begin(owner, t, by, of)
     else this.points.discover(owner, t, by)
     this.points.gather(owner, t, by)

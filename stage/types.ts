@@ -1,6 +1,7 @@
 // What does the page ask of the stage, and what comes back?
 // Every picture is asked for by the core's own camera; sizes are in pixels of the bitmap wanted.
 
+import type { ObjectPlace } from '#core/reel'
 import type { Camera } from '#core/camera'
 import type { ApertureShape, Clipped, Tones } from '#core/optics'
 import type { Box, Vec3 } from '#core/math'
@@ -60,6 +61,12 @@ export type Appearance = { readonly shown: Shown } & { readonly [P in StagePart]
   readonly classes?: ClassesByHand
 }
 
+/** A moment within the time that a shutter is open. */
+export interface OpenMoment {
+  readonly camera: Camera
+  /** Things that do not stand as their file has them. */
+  readonly moved: readonly ObjectPlace[]
+}
 export interface PictureRequest {
   readonly camera: Camera
   readonly widthPx: number
@@ -68,6 +75,8 @@ export interface PictureRequest {
   /** Moving: one cheap pass at a size that keeps up. At rest: full size, refined up to `samples`. */
   readonly moving: boolean
   readonly samples: number
+  /** At rest: what the samples see while the shutter is open, one after the other and again from the first; left out, all see the camera. */
+  readonly open?: readonly OpenMoment[]
   /** At rest: one cheap frame first (told as sample 0), before all other work. */
   readonly quickFirst?: boolean
   /** The picture shows so much more than the frame on every side, as a part of the frame; what is metered and counted is the frame. */

@@ -5,10 +5,11 @@ import type { Camera } from '#core/camera'
 import type { Clipped, Tones } from '#core/optics'
 import type { Vec3 } from '#core/math'
 import { shiftedCamera, shiftedPoint } from '#core/placing'
-import { shiftedShown, type Shown } from '#core/section'
+import { ALL_SHOWN, shiftedShown, type Shown } from '#core/section'
 import type {
   Appearance,
   DrawingRequest,
+  OpenMoment,
   OutlineRequest,
   PictureFrame,
   PictureRequest,
@@ -131,6 +132,7 @@ interface InWorld {
   readonly camera: Camera
   readonly appearance?: Appearance
   readonly shown?: Shown
+  readonly open?: readonly OpenMoment[]
 }
 /** A request in the stage's own coordinates. */
 function localTo<R extends InWorld>(origin: Vec3, r: R): R {
@@ -141,6 +143,12 @@ function localTo<R extends InWorld>(origin: Vec3, r: R): R {
     camera: shiftedCamera(r.camera, by),
     ...(a && { appearance: { ...a, shown: shiftedShown(a.shown, by), ...groundOf(a, by[2]) } }),
     ...(shown && { shown: shiftedShown(shown, by) }),
+    ...(r.open && {
+      open: r.open.map((m) => ({
+        camera: shiftedCamera(m.camera, by),
+        moved: shiftedShown({ ...ALL_SHOWN, moved: m.moved }, by).moved ?? [],
+      })),
+    }),
   }
 }
 

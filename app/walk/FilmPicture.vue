@@ -18,7 +18,7 @@ const box = ref<HTMLElement | null>(null)
 const canvas = ref<HTMLCanvasElement | null>(null)
 const overlay = ref<HTMLCanvasElement | null>(null)
 const { width, height } = useElementSize(box)
-const { shown, layers, isPlaying, fps } = useFilm()
+const { shown, layers, openOf, part, isPlaying, fps } = useFilm()
 const stage = useStage()
 const outdoors = useOutdoors()
 const notices = useNotices()
@@ -46,13 +46,17 @@ interface Onto {
   readonly drawn: () => void
 }
 /** One of the pictures that lie over each other; null where none can be drawn. */
-function request({ setup }: ReelLayer, { canvas: onto, moving, mine, drawn }: Onto): Promise<void> | null {
+function request(layer: ReelLayer, { canvas: onto, moving, mine, drawn }: Onto): Promise<void> | null {
   const z = size.value
   // what is asked late would take the place of the next view's picture
   if (isGone || !z || !onto || !stage.ready) return null
-  const camera: Camera = { pose: poseOfStand(setup.stand, centreOf), lens: setup.lens, frame: { ...setup.frame, guides: [] } } // prettier-ignore
+  const { setup } = layer
+  const frame = { ...setup.frame, guides: [] }
+  const camera: Camera = { pose: poseOfStand(setup.stand, centreOf), lens: setup.lens, frame }
+  const samples = heldSamples(view.samples)
+  const open = moving ? null : openOf(layer, samples)?.map((t) => ({ camera: { pose: t.pose, lens: t.lens, frame }, moved: t.moved ?? [] })) // prettier-ignore
   return stage.picture(
-    { camera, widthPx: z.width, heightPx: z.height, appearance: outdoors.appearance(setup), moving, samples: heldSamples(view.samples), place: 'picture' },
+    { ...(open && { open }), camera, widthPx: z.width, heightPx: z.height, appearance: outdoors.appearance(setup), moving, samples, place: 'picture' },
     (f) => {
       if (mine < last) return f.bitmap.close()
       onto.width = f.bitmap.width
@@ -92,7 +96,7 @@ async function moving(): Promise<void> {
 const rested = useDebounceFn(() => {
   if (!isPlaying.value && !isBusy) void drawAll(false).catch((e: unknown) => notices.fail(e))
 }, RESTS_MS)
-watch([layers, size, () => stage.ready, () => stage.epoch, () => stage.lightEpoch], () => {
+watch([layers, () => part.value?.shutterDeg, size, () => stage.ready, () => stage.epoch, () => stage.lightEpoch], () => {
   void moving()
 }, { immediate: true, flush: 'post' }) // prettier-ignore
 watch(isPlaying, (plays) => {

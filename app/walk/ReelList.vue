@@ -101,6 +101,7 @@ function remove(): void {
 }
 const rates = Object.keys(RATES).map((r) => ({ value: r, label: `${r} a second` }))
 const setRate = (rate: string): void => void (part.value && project.run({ type: 'putReels', reels: [{ ...part.value, rate: rate as ReelPart['rate'] }] })) // prettier-ignore
+const setShutter = (shutterDeg: number): void => void (part.value && project.run({ type: 'putReels', reels: [{ ...part.value, shutterDeg }] })) // prettier-ignore
 </script>
 
 <template>
@@ -146,6 +147,19 @@ const setRate = (rate: string): void => void (part.value && project.run({ type: 
         @update:model-value="setRate"
       />
     </label>
+    <NumberField
+      v-if="part"
+      label="Shutter"
+      suffix="°"
+      hint="How long it is open in each frame: 180° is half of its time; 0: what moves is sharp. Seen in pictures at rest"
+      :digits="0"
+      :step="15"
+      :min="0"
+      :max="360"
+      :reset-to="180"
+      :model-value="part.shutterDeg ?? 0"
+      @change="setShutter"
+    />
     <div v-if="part" class="buttons">
       <button class="btn" title="The path as a table: one row a frame" @click="csv">Path as CSV</button>
       <button class="btn" title="The path as a camera that moves" @click="gltf">as glTF</button>

@@ -3,7 +3,7 @@ import { createSharedComposable, useLocalStorage, useRafFn, useSessionStorage } 
 import { computed, ref, shallowRef, watch } from 'vue'
 import { RATES, reelOf, type Reel } from '#core/reel'
 import { setupAsShown, type ReelPart, type ShotPart } from '#model'
-import { cutsOf, layersAt, type ReelLayer, type SetupReading } from '#model/reel'
+import { cutsOf, layersAt, openTakes, type ReelLayer, type SetupReading } from '#model/reel'
 import { centreOf } from '../stores/centres.ts'
 import { useFocusing } from '../stores/focusing.ts'
 import { useProject } from '../stores/project.ts'
@@ -60,8 +60,10 @@ function film() {
   })
   const cut = computed(() => part.value?.cuts.find((c) => c.id === cutId.value) ?? part.value?.cuts[shown.value?.cut ?? 0] ?? null) // prettier-ignore
   const shot = computed(() => dragged.value ?? project.document?.shots?.find((s) => s.id === cut.value?.shotId) ?? null)
+  /** While the shutter is open: takes of one of the moment's pictures; null where it is sharp. */
+  const openOf = (layer: ReelLayer, n: number) => resolved.value && openTakes(reel.value, resolved.value, layer, { timeS: transport.timeS.value, openS: (part.value?.shutterDeg ?? 0) / 360 / fps.value, n }) // prettier-ignore
   const moment = createMoment({ cut, part, resolved, reel, timeS: transport.timeS })
-  return { moment, layers, reelId, cutId, reels, part, reading, dragged, trial, resolved, reel, fps, faults, motion, findings, limits, beside, acrossDeg, shown, cut, shot, ...transport } // prettier-ignore
+  return { moment, layers, openOf, reelId, cutId, reels, part, reading, dragged, trial, resolved, reel, fps, faults, motion, findings, limits, beside, acrossDeg, shown, cut, shot, ...transport } // prettier-ignore
 }
 
 /** The moment that is shown, within the shot at hand. */

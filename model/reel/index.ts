@@ -2,6 +2,7 @@
 export {
   cutsOf,
   layersAt,
+  openTakes,
   setupAt,
   viewOfSetup,
   type CutFault,

@@ -1,4 +1,5 @@
 // From a reel of the document to shots that can be filmed: viewpoints become cameras, what a viewpoint does not keep is the working one's.
+import { halton } from '#core/base'
 import { aimPointOf, anglesOf, poseOfStand, type AimCentre } from '#core/camera'
 import { distance, sub, type Vec3 } from '#core/math'
 import { throughKeys } from '#core/reel'
@@ -227,3 +228,22 @@ export function setupAt(setup: Setup, { pose, lens, focusM, fNumber, ev, moved =
     exposure: { ...setup.exposure, ev100, ...(outsideEv100 !== undefined && { outsideEv100: outsideEv100 + ev100 - setup.exposure.ev100 }) }, // prettier-ignore
   }
 }
+
+/**
+ * `n` takes of one of a moment's pictures while the shutter is open for `openS` seconds about it, the middle one first and the rest spread
+ * evenly however many are used (van der Corput's order); null where nothing moves. Cost: that of n looks at a shot.
+ */
+export function openTakes(
+  reel: Reel,
+  r: ReelCuts,
+  { cut, take }: ReelLayer,
+  at: { readonly timeS: number; readonly openS: number; readonly n: number },
+): readonly Take[] | null {
+  // prettier-ignore
+  const placed = reel.cuts.find((c) => r.places[c.index] === cut)
+  if (!placed || !(at.openS > 0) || at.n < 2) return null
+  const within = placed.fromS + at.timeS - placed.startS
+  const takes = Array.from({ length: at.n }, (_, i) => placed.filmed.at(within + at.openS * (halton(i + 1, 2) - 0.5)))
+  return takes.every((t) => isSameTake(t, take)) ? null : takes
+}
+const isSameTake = (a: Take, b: Take): boolean => JSON.stringify([a.pose, a.lens, a.moved]) === JSON.stringify([b.pose, b.lens, b.moved]) // prettier-ignore
