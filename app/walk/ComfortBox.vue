@@ -11,7 +11,7 @@ import { useFilm } from './film.ts'
 
 const MotionChart = defineAsyncComponent(() => import('./MotionChart.vue'))
 const project = useProject()
-const { findings, reel, limits, go, stop } = useFilm()
+const { findings, isJudged, reel, limits, go, stop } = useFilm()
 const { isRunning, told, showsAfter, ease, take, drop, mend } = useEasing()
 const charts = ref(false)
 function show(fromS: number): void {
@@ -61,7 +61,9 @@ function set(key: keyof ComfortLimits, value: number): void {
         <button class="btn" @click="drop">Leave it</button>
       </div>
     </div>
-    <p v-if="findings.length === 0" class="text" role="status" data-testid="comfort">✓ nothing found</p>
+    <p v-if="findings.length === 0" class="text" role="status" data-testid="comfort">
+      {{ isJudged ? '✓ nothing found' : 'looking …' }}
+    </p>
     <ul v-else data-testid="comfort">
       <li v-for="(f, i) in findings" :key="i" class="text">
         <span class="warn">{{ f.text }}</span>

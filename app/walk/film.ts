@@ -47,7 +47,7 @@ function film() {
     const r = resolved.value
     return r ? [...r.faults, ...reel.value.faults.map((f) => ({ cut: r.places[f.cut]!, message: f.message }))] : []
   })
-  const { motion, findings, limits, beside, acrossDeg } = createJudging({ part, resolved, fps })
+  const { motion, findings, isJudged, limits, beside, acrossDeg } = createJudging({ part, resolved, fps })
   const transport = createTransport(() => reel.value.durationS, () => fps.value) // prettier-ignore
   watch(part, (now, before) => now?.id !== before?.id && transport.stop())
 
@@ -63,7 +63,7 @@ function film() {
   /** While the shutter is open: takes of one of the moment's pictures; null where it is sharp. */
   const openOf = (layer: ReelLayer, n: number) => resolved.value && openTakes(reel.value, resolved.value, layer, { timeS: transport.timeS.value, openS: (part.value?.shutterDeg ?? 0) / 360 / fps.value, n }) // prettier-ignore
   const moment = createMoment({ cut, part, resolved, reel, timeS: transport.timeS })
-  return { moment, layers, openOf, reelId, cutId, reels, part, reading, dragged, trial, resolved, reel, fps, faults, motion, findings, limits, beside, acrossDeg, shown, cut, shot, ...transport } // prettier-ignore
+  return { moment, layers, openOf, reelId, cutId, reels, part, reading, dragged, trial, resolved, reel, fps, faults, motion, findings, isJudged, limits, beside, acrossDeg, shown, cut, shot, ...transport } // prettier-ignore
 }
 
 /** The moment that is shown, within the shot at hand. */

@@ -42,6 +42,8 @@ export function createJudging(o: Judged) {
   })
   return {
     limits,
+    /** Whether what is told is of this reel at all. */
+    isJudged: computed(() => report.value !== NOTHING),
     motion: computed<Motion>(() => report.value.motion),
     findings: computed<readonly ComfortFinding[]>(() => report.value.findings),
     beside: computed<BesideWay | null>(() => report.value.beside),

@@ -30,7 +30,7 @@ describe('a turntable of the lamp', () => {
     await page.getByRole('button', { name: 'Turntable', exact: true }).click()
     await page.locator('[data-testid=film-canvas][data-sample]').waitFor({ timeout: 60_000 })
     expect(await time()).toEqual(['00:00:00:00', '00:00:10:00'])
-    expect(await page.getByTestId('comfort').innerText()).toMatch(/nothing found/)
+    await expect.poll(() => page.getByTestId('comfort').innerText()).toMatch(/nothing found/)
     // light that is ready later begins the picture again: both at one moment
     const whole = () => page.evaluate<boolean>(`(({ dataset, width }) => dataset.sample === '2' && width > 300)(document.querySelector('[data-testid=film-canvas]'))`) // prettier-ignore
     await expect.poll(whole, { timeout: 60_000 }).toBe(true)
@@ -190,4 +190,52 @@ describe('a walk drawn in Plan', () => {
     const off = open.reduce((sum, v, i) => sum + Math.abs(v - other[i]!), 0) / open.length
     expect(off).toBeGreaterThan(2)
   }, 180_000)
+  it('a dissolve lies over what goes; an open shutter blurs what moves, and nothing else; the aim is clicked in the picture', async () => {
+    const over = (): Promise<number> => page.getByTestId('film-over').evaluate((c) => Number((c as HTMLElement).style.opacity)) // prettier-ignore
+    const drawn = () => page.locator('[data-testid=film-canvas][data-sample="2"]').waitFor({ timeout: 60_000 })
+    const seconds = async (n: number): Promise<void> => {
+      await page.getByTestId('ruler').focus()
+      await page.keyboard.press('Home')
+      for (let i = 0; i < n; i++) await page.keyboard.press('PageDown')
+    }
+    await page.getByTestId('reel-ruler').getByRole('button', { name: 'The hall' }).click()
+    await typeNumber(page, 'Dissolves for', '2')
+    const holdS = await numberIn(page, 'Lasts')
+    await seconds(7)
+    await expect.poll(over, { timeout: 60_000 }).toBeCloseTo((7 - (holdS - 2)) / 2, 2)
+    await seconds(3)
+    await expect.poll(over, { timeout: 60_000 }).toBe(0)
+    await drawn()
+    const detail = (): Promise<number> =>
+      page.evaluate(`(() => {
+        const c = document.querySelector('[data-testid=film-canvas]')
+        const p = new OffscreenCanvas(c.width, c.height).getContext('2d')
+        p.drawImage(c, 0, 0)
+        const { data } = p.getImageData(0, 0, c.width, c.height)
+        let sum = 0
+        for (let i = 4; i < data.length; i += 4) sum += Math.abs(data[i + 1] - data[i - 3])
+        return sum / (data.length / 4)
+      })()`)
+    await page.getByText('Where it looks, over time').click()
+    const box = (await page.getByTestId('film-canvas').boundingBox())!
+    for (const [second, x] of [
+      [1, 0.1],
+      [5, 0.9],
+    ] as const) {
+      await seconds(second)
+      await page.getByRole('button', { name: 'Aim at a place now' }).click()
+      await page.mouse.click(box.x + box.width * x, box.y + box.height / 2)
+      await page.getByTestId(`aim-${second === 1 ? 0 : 1}`).waitFor()
+    }
+    expect(await page.getByTestId('aim-mark-1').count()).toBeGreaterThan(0)
+    await seconds(3)
+    await page.waitForTimeout(800)
+    await drawn()
+    const sharp = await detail()
+    await typeNumber(page, 'Shutter', '360')
+    await expect.poll(detail, { timeout: 60_000 }).toBeLessThan(0.97 * sharp)
+    await page.getByTestId('ruler').focus()
+    await page.keyboard.press('Control+z')
+    await expect.poll(detail, { timeout: 60_000 }).toBeCloseTo(sharp, 6)
+  }, 240_000)
 })
