@@ -54,6 +54,8 @@ const stopSchema = z.object({
   look: z.object({ bearingDeg: angle, tiltDeg: tilt }).nullable(),
   /** Wanted on the leg from here on. */
   speedMps: finite.min(0.01).max(100),
+  /** Where the way leads on from the stop, and as far back where it comes from, metres. */
+  tangentM: vec3.optional(),
   /** Passed on that leg: it follows the floor. */
   via: list(vec3, REEL_LIMITS.via).readonly().optional(),
 })

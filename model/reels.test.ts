@@ -163,7 +163,7 @@ describe('shots and reels as edits', () => {
     const viewpoint = fc.constantFrom('v0', 'v1', 'v2')
     const time = fc.double({ min: 0.04, max: 60, noNaN: true })
     const at = fc.tuple(fc.integer({ min: -9, max: 9 }), fc.integer({ min: -9, max: 9 }), fc.constant(1.6)) as fc.Arbitrary<Vec3> // prettier-ignore
-    const stop = fc.record({ id: fc.uuid(), station: at, holdS: fc.constantFrom(0, 2), look: fc.constantFrom(null, { bearingDeg: 20, tiltDeg: 1 }), speedMps: fc.double({ min: 0.05, max: 4, noNaN: true }), via: fc.array(at, { maxLength: 2 }) }) // prettier-ignore
+    const stop = fc.record({ id: fc.uuid(), station: at, holdS: fc.constantFrom(0, 2), look: fc.constantFrom(null, { bearingDeg: 20, tiltDeg: 1 }), speedMps: fc.double({ min: 0.05, max: 4, noNaN: true }), via: fc.array(at, { maxLength: 2 }), tangentM: fc.option(at, { nil: undefined }) }) // prettier-ignore
     const share = fc.double({ min: 0, max: 1, noNaN: true })
     const curve = (least: number, most: number) => fc.array(fc.record({ at: share, value: fc.double({ min: least, max: most, noNaN: true }) }), { maxLength: 4 }).map((k) => k.sort((a, b) => a.at - b.at)) // prettier-ignore
     const keys = fc.record(Object.fromEntries(Object.entries(KEY_CURVES).map(([name, { least, most }]) => [name, fc.option(curve(Math.max(least, -90), Math.min(most, 90)), { nil: undefined })])), { requiredKeys: [] }) as fc.Arbitrary<ShotKeys> // prettier-ignore

@@ -11,7 +11,23 @@ import { useWalking, type Travel, type WalkTool } from './walking.ts'
 const stage = useStage()
 const { reel, resolved, part, cut, go, stop, timeS } = useFilm()
 const walking = useWalking()
-const { travel, tool, chosen, way, stopId, change, live, cancel, withStop, remove, addHere, setHere, smooth } = walking
+const {
+  travel,
+  tool,
+  chosen,
+  way,
+  stopId,
+  change,
+  live,
+  cancel,
+  withStop,
+  remove,
+  addHere,
+  setHere,
+  smooth,
+  direct,
+  undirect,
+} = walking
 /** Listeners of a number: shown while it is dragged, one edit at the end. */
 const number = (make: (value: number) => Partial<Travel>) => ({
   change: (v: number) => void change(make(v)),
@@ -243,6 +259,17 @@ const ready = computed(() => stage.storeys.length > 0)
           />
         </template>
       </template>
+      <div class="buttons">
+        <button
+          v-if="!one.tangentM"
+          class="btn"
+          title="Handles in Plan and Side turn the way at this stop"
+          @click="direct"
+        >
+          Give it a direction
+        </button>
+        <button v-else class="btn" title="As its neighbours have it" @click="undirect">Take its direction away</button>
+      </div>
       <div class="buttons">
         <button class="btn" title="Station and look of the frame’s camera" @click="setHere">
           Set it to the frame’s stand

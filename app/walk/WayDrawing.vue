@@ -17,6 +17,7 @@ import { useView } from '../stores/view.ts'
 import { useAiming } from './aiming.ts'
 import AimMarks from './AimMarks.vue'
 import { useFilm } from './film.ts'
+import TangentMarks from './TangentMarks.vue'
 import { useWalking } from './walking.ts'
 
 const props = defineProps<{ kind: 'plan' | 'side'; large: boolean }>()
@@ -214,6 +215,7 @@ async function key(e: KeyboardEvent, i: number): Promise<void> {
     <g class="seconds"><circle v-for="s in seconds" :key="s.t" :cx="toPx(s.at).x" :cy="toPx(s.at).y" r="1.8" /></g>
     <ConeShape v-if="cone" :cone="cone" />
     <circle v-if="now" class="now" :cx="now.x" :cy="now.y" r="4" />
+    <TangentMarks :to-px="toPx" :at="at" :is-plan="isPlan" :reading="reading" />
     <AimMarks :to-px="toPx" :at="at" :is-plan="isPlan" :reading="reading" />
     <DragHandle
       v-if="gazePx && gazeAt"

@@ -114,6 +114,25 @@ describe('a walk by hand', () => {
     await press('Add the frame’s stand')
     expect(own().stops).toHaveLength(5)
   })
+  it('a stop is given a direction as the way goes there, which a handle turns and a button takes away', async () => {
+    await drawn()
+    const plain = own()
+    walking.stopId.value = plain.stops[1]!.id
+    await nextTick()
+    await press('Give it a direction')
+    await vi.waitFor(() => expect(film.dragged.value).toBeNull())
+    const { station, tangentM } = own().stops[1]!
+    const before = walking.way.value!
+    const [x, y] = before.route.at(before.stopsM[1]!).way
+    expect(Math.abs(x * tangentM![1] - y * tangentM![0])).toBeLessThan(0.05)
+    await walking.change(walking.withStop(1, { tangentM: [0.8, 0, 0] }))
+    const w = walking.way.value!
+    expect(Math.abs(w.route.at(w.stopsM[1]!).way[0])).toBeGreaterThan(0.9)
+    expect(own().stops[1]!.station).toEqual(station)
+    await press('Take its direction away')
+    await vi.waitFor(() => expect(film.dragged.value).toBeNull())
+    expect(own().stops).toEqual(plain.stops)
+  })
   it('the picture takes stops over its floor, looks at a place or a thing; without a floor it says so', async () => {
     await drawn()
     const { rays } = useStage()

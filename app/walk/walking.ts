@@ -2,7 +2,7 @@
 import { createSharedComposable } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { poseOfStand, rayThrough, type Camera } from '#core/camera'
-import { distance, type Vec3 } from '#core/math'
+import { distance, scale, type Vec3 } from '#core/math'
 import { FLOOR_STEP_M, onFloor, wayOf, type Way } from '#core/reel'
 import { refused, type Result } from '#core/base'
 import { REEL_LIMITS, type ShotPart, type WalkStop } from '#model'
@@ -73,7 +73,7 @@ function walking() {
   const cancel = (): void => void (dragged.value = null)
 
   const stops = createStops({ travel, way, stopId, chosen, change, live, say: (t) => notices.say(t, 'warning') })
-  return { travel, tool, stopId, chosen, way, eyeM, change, live, cancel, commit, ...stops, ...createHere({ chosen, change, ...stops }), ...createPicks({ travel, tool, change, eyeM, add: stops.add }) } // prettier-ignore
+  return { travel, tool, stopId, chosen, way, eyeM, change, live, cancel, commit, ...stops, ...createTangents({ travel, way, chosen, change }), ...createHere({ chosen, change, ...stops }), ...createPicks({ travel, tool, change, eyeM, add: stops.add }) } // prettier-ignore
 }
 
 interface StopsOf {
@@ -140,6 +140,27 @@ function createStops({ travel, way, stopId, chosen, change, live, say }: StopsOf
   const drag = (i: number, station: Vec3): void => live(moving(i, station))
   const drop = (): Promise<void> => change({})
   return { add, insertAt, withStop, remove, smooth, drag, drop }
+}
+/** The direction of the way at the chosen stop. */
+function createTangents({ travel, way, chosen, change }: Pick<StopsOf, 'travel' | 'way' | 'chosen' | 'change'>) {
+  /** A tangent as the way goes there now, a third of its shorter leg long. */
+  async function direct(): Promise<void> {
+    const [t, w, i] = [travel.value, way.value, chosen.value]
+    const own = t?.stops[i]
+    if (!t || !w || !own) return
+    const beside = [t.stops[i - 1], t.stops[i + 1]].flatMap((s) => (s ? [distance(s.station, own.station)] : []))
+    const sign = t.isReversed ? -1 : 1
+    const at = w.stops.findIndex((s) => (s as WalkStop).id === own.id)
+    const tangentM = scale(w.route.at(w.stopsM[at]!).way, (sign * Math.min(...beside)) / 3)
+    await change({ stops: t.stops.map((s) => (s === own ? { ...s, tangentM } : s)) })
+  }
+  async function undirect(): Promise<void> {
+    const own = travel.value?.stops[chosen.value]
+    if (!own) return
+    const { tangentM: _, ...plain } = own
+    await change({ stops: travel.value!.stops.map((s) => (s === own ? plain : s)) })
+  }
+  return { direct, undirect }
 }
 /** Stops where the frame's camera stands. */
 function createHere(o: {

@@ -54,6 +54,8 @@ export interface TravelStop {
   readonly holdS: number
   /** Where it looks from there; null: as the way goes. */
   readonly look: { readonly bearingDeg: number; readonly tiltDeg: number } | null
+  /** From the stop to where the way leads on, and as far back to where it comes from: its direction there, and how long it keeps it, metres. */
+  readonly tangentM?: Vec3 | undefined
   /** Passed on the way to the next one: it follows the floor. */
   readonly via?: readonly Vec3[] | undefined
 }

@@ -122,3 +122,49 @@ describe('places on the way', () => {
     expect(filmed(walk([]))).toMatchObject({ ok: false, reason: 'no-stops' })
   })
 })
+
+describe('a tangent', () => {
+  const angle = (a: Vec3, b: Vec3): number => (Math.acos(Math.min(1, a[0] * b[0] + a[1] * b[1] + a[2] * b[2])) * 180) / Math.PI // prettier-ignore
+  const north = { ...stop(4, 0), tangentM: [0, 1, 0] as Vec3 }
+  it('is passed at both of its ends and leads the way through its stop', () => {
+    const { route, stopsM } = way(walk([stop(0, 0), north, stop(8, 0)]))
+    expect(distance(route.at(stopsM[1]!).point, [4, 0, 1.6])).toBeLessThan(1e-9)
+    expect(angle(route.at(stopsM[1]!).way, [0, 1, 0])).toBeLessThan(0.5)
+    const near = (p: Vec3): number => Math.min(...Array.from({ length: 4001 }, (_, i) => distance(route.at((i / 4000) * route.lengthM).point, p))) // prettier-ignore
+    expect(near([4, 1, 1.6])).toBeLessThan(2e-3)
+    expect(near([4, -1, 1.6])).toBeLessThan(2e-3)
+  })
+  it('of an end leads off it; where one rests one does not turn on the spot', () => {
+    const { route } = way(walk([{ ...stop(0, 0), tangentM: [0, 1, 0] }, stop(6, 0)]))
+    expect(angle(route.at(0).way, [0, 1, 0])).toBeLessThan(35)
+    const rested = way(walk([stop(0, 0), { ...stop(4, 0, 2), tangentM: [0.5, 0.5, 0] }, stop(4, 4)]))
+    const at = rested.stopsM[1]!
+    expect(angle(rested.route.at(at - 1e-4).way, rested.route.at(at + 1e-4).way)).toBeLessThan(0.1)
+  })
+  it('longer than its legs allow is shortened, too short is none; the other way round it is the same way', () => {
+    const long = way(walk([stop(0, 0), { ...north, tangentM: [0, 90, 0] }, stop(8, 0)]))
+    expect(long.route.lengthM).toBeLessThan(20)
+    const none = way(walk([stop(0, 0), { ...north, tangentM: [0, 1e-3, 0] }, stop(8, 0)]))
+    expect(none.route.lengthM).toBeCloseTo(8, 9)
+    const there = way(walk([stop(0, 0), north, stop(8, 3)]))
+    const back = way(walk([stop(0, 0), north, stop(8, 3)], { isReversed: true }))
+    const { lengthM } = there.route
+    expect(back.route.lengthM).toBeCloseTo(lengthM, 6)
+    for (let i = 0; i <= 20; i++) expect(distance(back.route.at((i / 20) * lengthM).point, there.route.at((1 - i / 20) * lengthM).point)).toBeLessThan(1e-6) // prettier-ignore
+  })
+  it('any tangents leave the bend continuous, and each stop is passed (property)', () => {
+    const n = fc.double({ min: -2, max: 2, noNaN: true })
+    fc.assert(
+      fc.property(fc.array(fc.tuple(n, n), { minLength: 4, maxLength: 4 }), fc.boolean(), (tangents, isClosed) => {
+        const stops = [stop(0, 0), stop(5, 1), stop(7, 6), stop(1, 5)].map((s, i) => ({ ...s, tangentM: [...tangents[i]!, 0] as unknown as Vec3 })) // prettier-ignore
+        const { route, stopsM } = way(walk(stops, { isClosed }))
+        stops.forEach((s, i) => expect(distance(route.at(stopsM[i]!).point, s.station)).toBeLessThan(1e-9))
+        for (const m of stopsM.slice(1, isClosed ? undefined : -1)) {
+          const [a, b] = [route.at(m - 1e-6).bend, route.at(m + 1e-6).bend]
+          expect(distance(a, b)).toBeLessThan(1e-2 * (1 + Math.hypot(...a)))
+        }
+      }),
+      { numRuns: 60 },
+    )
+  })
+})

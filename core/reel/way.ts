@@ -1,7 +1,7 @@
 // Which way does a walk go?
 // Model: the stops in order, with the places between them that follow the floor, and corners rounded by arcs where that is asked: the
 // spline then goes through places on the arc and on the straight before and after it instead of through the corner. Ends and stops that are
-// rested at are passed exactly. Space: world metres.
+// rested at are passed exactly. A tangent is two more places, before and after its stop: the bend stays continuous. Space: world metres.
 import { addScaled, cross, distance, dot, length, normalize, scale, sub, type Vec3 } from '../math/index.ts'
 import { ok, type Result } from '../base/index.ts'
 import { routeThrough, type Route, type RouteReason } from '../route/index.ts'
@@ -41,14 +41,17 @@ export function wayOf(shot: WayAsked): Result<Way, RouteReason> {
     const isEnd = !shot.isClosed && (i === 0 || i === n - 1)
     const before = lastOn(stops, i, shot.isClosed)
     const after = nextOn(stops, i, shot.isClosed)
-    const round =
-      !isEnd && s.holdS === 0 && before && after ? corner(before, s.station, after, shot.cornerM ?? 0) : null
+    const lead = leadOf(s, before, isLast ? null : after)
+    const isFree = !isEnd && before !== null && after !== null && !s.tangentM
+    const round = isFree && s.holdS === 0 ? corner(before, s.station, after, shot.cornerM ?? 0) : null
     if (round) places.push(...round.slice(0, round.length >> 1))
     // one that is rested at turns on the spot where the way leads elsewhere
-    if (!isEnd && s.holdS > 0 && before && after && turnAt(before, s.station, after) > SHARP_RAD)
-      corners.add(places.length)
+    if (isFree && s.holdS > 0 && turnAt(before, s.station, after) > SHARP_RAD) corners.add(places.length)
+    // the leg before has places of its own where it follows the floor, and so has the one after
+    if (lead.before && !(stops[i - 1] ?? stops.at(-1)!).via?.length) places.push(lead.before)
     at.push(places.length)
-    places.push(...(round ? round.slice(round.length >> 1) : [s.station]), ...(isLast ? [] : (s.via ?? [])))
+    places.push(...(round ? round.slice(round.length >> 1) : [s.station]), ...(lead.after && !s.via?.length ? [lead.after] : [])) // prettier-ignore
+    if (!isLast) places.push(...(s.via ?? []))
   })
   // a corner that the way begins in: its part before the stop comes last
   const lead = at[0] ?? 0
@@ -61,6 +64,23 @@ export function wayOf(shot: WayAsked): Result<Way, RouteReason> {
   const route = found.value
   const stopsM = at.map((i) => route.stopsM[i - lead]!)
   return ok({ route, stops, speedsMps, stopsM: shot.isClosed ? [...stopsM, route.lengthM] : stopsM })
+}
+/** Shorter tangents say nothing, metres; none reaches farther than this share of its leg. */
+const LEAST_TANGENT_M = 0.02
+const MOST_OF_TANGENT = 0.45
+/** Where the way comes from and leads on by a stop's tangent; null where that is open. */
+function leadOf(
+  { station, tangentM }: TravelStop,
+  before: Vec3 | null,
+  after: Vec3 | null,
+): { readonly before: Vec3 | null; readonly after: Vec3 | null } {
+  // prettier-ignore
+  const m = tangentM ? length(tangentM) : 0
+  const place = (other: Vec3 | null, sign: 1 | -1): Vec3 | null => {
+    const by = other ? Math.min(m, MOST_OF_TANGENT * distance(station, other)) : 0
+    return by < LEAST_TANGENT_M ? null : addScaled(station, tangentM!, (sign * by) / m)
+  }
+  return { before: place(before, -1), after: place(after, 1) }
 }
 const lastOn = (stops: readonly TravelStop[], i: number, isClosed: boolean): Vec3 | null => {
   const s = stops[i - 1] ?? (isClosed ? stops.at(-1)! : null)
@@ -77,10 +97,13 @@ function turnedRound({ stops, speedsMps, isClosed }: WayAsked): Pick<TravelShot,
   // the leg that now leads on from a stop led to it before
   const legFrom = (old: number): number => (isClosed ? (old - 1 + n) % n : old - 1)
   return {
-    stops: order.map((old, i) => ({ ...stops[old]!, via: i < legs ? [...(stops[legFrom(old)]!.via ?? [])].reverse() : [] })),
+    stops: order.map((old, i) => ({ ...stops[old]!, ...turnedTangent(stops[old]!), via: i < legs ? [...(stops[legFrom(old)]!.via ?? [])].reverse() : [] })),
     speedsMps: order.map((old, i) => speedsMps[i < legs ? legFrom(old) : old] ?? speedsMps.at(-1)!),
   } // prettier-ignore
 }
+
+const turnedTangent = ({ tangentM }: TravelStop): Pick<TravelStop, 'tangentM'> =>
+  tangentM ? { tangentM: scale(tangentM, -1) } : {}
 
 /** How far a way turns at a place, radians. */
 export function turnAt(a: Vec3, b: Vec3, c: Vec3): number {

@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { DEMO_IDS } from '../../scripts/demo-data/seed.ts'
-import { numberIn, openStand, typeNumber, type Stand } from '../support/browser.ts'
+import { drag, middle, numberIn, openStand, typeNumber, type Stand } from '../support/browser.ts'
 
 let stand: Stand
 let page: Page
@@ -137,6 +137,22 @@ describe('a walk drawn in Plan', () => {
     await page.keyboard.press('Control+z')
     await expect.poll(async () => (await drawn()).length).toBe(5)
   }, 180_000)
+  it('a stop is given a direction; its handle, dragged in Plan, turns the way there; undo takes it back', async () => {
+    const d = (): Promise<string | null> => page.getByTestId('way').first().getAttribute('d')
+    await page.getByTestId('plan-stop-1').click()
+    await page.getByRole('button', { name: 'Give it a direction' }).click()
+    const handle = page.getByTestId('tangent-on').first()
+    await handle.waitFor()
+    await page.waitForTimeout(500)
+    const before = await d()
+    await drag(page, await middle(page, 'tangent-on'), { x: 4, y: -26 })
+    await expect.poll(d).not.toBe(before)
+    await page.getByRole('button', { name: 'Take its direction away' }).waitFor()
+    await page.getByTestId('ruler').focus()
+    for (let i = 0; i < 2; i++) await page.keyboard.press('Control+z')
+    await page.getByRole('button', { name: 'Give it a direction' }).waitFor()
+    expect(await page.getByTestId('tangent-on').count()).toBe(0)
+  })
   it('what is found is mended, or all of it eased, seen before and after, taken by one edit; then it plays', async () => {
     const found = page.getByTestId('comfort').locator('li')
     await expect.poll(() => found.count()).toBeGreaterThan(1)
