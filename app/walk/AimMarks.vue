@@ -1,18 +1,12 @@
 <script setup lang="ts">
 // In Plan or Side: the line that the aim of the shot at hand goes along, with its places to be dragged.
 import { computed } from 'vue'
-import type { Vec3 } from '#core/math'
 import { throughKeys } from '#core/reel'
 import DragHandle from '../drawings/DragHandle.vue'
+import { nudged, type MarksProps } from './marks.ts'
 import { useAiming } from './aiming.ts'
 
-const { toPx, at, isPlan, reading } = defineProps<{
-  toPx: (p: Vec3) => { x: number; y: number }
-  /** Where the pointer puts a place. */
-  at: (e: PointerEvent, p: Vec3) => Vec3
-  isPlan: boolean
-  reading: (p: Vec3) => string
-}>()
+const { toPx, at, isPlan, reading } = defineProps<MarksProps>()
 const { aim, set, live, drop, cancel } = useAiming()
 const PARTS = 60
 const line = computed(() => {
@@ -26,7 +20,6 @@ const line = computed(() => {
     return `${i ? 'L' : 'M'}${q.x.toFixed(1)} ${q.y.toFixed(1)}`
   }).join('')
 })
-const moved = (p: Vec3, dx: number, dy: number): Vec3 => isPlan ? [p[0] + dx, p[1] + dy, p[2]] : [p[0] + dx, p[1], p[2] + dy] // prettier-ignore
 </script>
 
 <template>
@@ -42,7 +35,7 @@ const moved = (p: Vec3, dx: number, dy: number): Vec3 => isPlan ? [p[0] + dx, p[
     :value="k.point[0]"
     :spoken="reading(k.point)"
     @drag="live(i, { point: at($event, k.point) })"
-    @nudge="(dx, dy) => set(i, { point: moved(k.point, dx, dy) })"
+    @nudge="(dx, dy) => set(i, { point: nudged(k.point, dx, dy, isPlan) })"
     @done="drop"
     @cancel="cancel"
   />

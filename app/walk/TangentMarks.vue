@@ -3,15 +3,10 @@
 import { computed } from 'vue'
 import { addScaled, sub, type Vec3 } from '#core/math'
 import DragHandle from '../drawings/DragHandle.vue'
+import { nudged, type MarksProps } from './marks.ts'
 import { useWalking } from './walking.ts'
 
-const { toPx, at, isPlan, reading } = defineProps<{
-  toPx: (p: Vec3) => { x: number; y: number }
-  /** Where the pointer puts a place. */
-  at: (e: PointerEvent, p: Vec3) => Vec3
-  isPlan: boolean
-  reading: (p: Vec3) => string
-}>()
+const { toPx, at, isPlan, reading } = defineProps<MarksProps>()
 const { travel, chosen, withStop, change, live, cancel } = useWalking()
 const stop = computed(() => travel.value?.stops[chosen.value] ?? null)
 const ends = computed(() => {
@@ -24,7 +19,6 @@ const moved = (sign: 1 | -1, point: Vec3) => {
   const [x, y, z] = sub(point, stop.value!.station)
   return withStop(chosen.value, { tangentM: [sign * x, sign * y, sign * z], via: [] })
 }
-const nudged = (p: Vec3, dx: number, dy: number): Vec3 => isPlan ? [p[0] + dx, p[1] + dy, p[2]] : [p[0] + dx, p[1], p[2] + dy] // prettier-ignore
 const line = computed(() => {
   const [a, b] = ends.value.map((e) => toPx(e.point))
   return a && b ? `M${a.x} ${a.y}L${b.x} ${b.y}` : ''
@@ -44,7 +38,7 @@ const line = computed(() => {
     :value="e.point[0]"
     :spoken="reading(e.point)"
     @drag="live(moved(e.sign, at($event, e.point)))"
-    @nudge="(dx, dy) => change(moved(e.sign, nudged(e.point, dx, dy)))"
+    @nudge="(dx, dy) => change(moved(e.sign, nudged(e.point, dx, dy, isPlan)))"
     @done="change({})"
     @cancel="cancel"
   />
