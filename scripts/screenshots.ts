@@ -140,13 +140,14 @@ async function photograph(name: string): Promise<void> {
   await shot(name)
 }
 
-/** The hall's viewpoints as a reel, somewhere in it, with its rates. */
+/** The hall's minute, half way up the stair, with its charts. */
 async function walk(name: string): Promise<void> {
   await page.goto(`${stand.server.url}/project/${DEMO_IDS.hall}/walk`)
-  await page.getByRole('button', { name: 'Push from one to the next' }).click()
+  await page.getByTestId('reels').getByRole('button', { name: 'A minute of the hall' }).click()
+  await page.getByTestId('reel-ruler').getByRole('button', { name: 'Up the stair' }).click()
   await page.getByTestId('ruler').focus()
   for (let i = 0; i < 7; i++) await page.keyboard.press('PageDown')
-  await page.getByRole('button', { name: 'Chart of rates' }).click()
+  await page.getByRole('button', { name: 'Charts', exact: true }).click()
   await page.waitForTimeout(2000)
   await page.locator('[data-testid=film-canvas][data-sample="16"]').waitFor({ timeout: 120_000 })
   await shot(name)
