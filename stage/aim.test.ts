@@ -7,7 +7,7 @@ import { cameraOf } from '../tests/support/cameras.ts'
 import { aimEye, type LensPlace, type ViewCuts } from './aim.ts'
 import type { StageScene } from './scene.ts'
 import { onLens } from './sample.ts'
-import { lensPlace } from './spread.ts'
+import { lensPlace } from './lens-sample.ts'
 
 /** A model between 2 and 12 m before the station. */
 const stage = { depthRange: () => ({ nearM: 2, farM: 12 }) } as unknown as StageScene

@@ -207,8 +207,8 @@ export class StageEngine implements StageContract {
       sample++
       const last = sample >= request.samples
       // of a lens a few places are ghosts of each other: the first frame, blurred by itself, stands until there are enough
-      const isEarly = look.blur !== undefined && sample > 1 && sample < LENS_SAMPLES
-      if (last || (!isEarly && (sample <= 2 || sample % 4 === 0))) await tell(look)
+      const isShown = look.blur ? sample === 1 || sample % LENS_SAMPLES === 0 : sample <= 2 || sample % 4 === 0
+      if (last || isShown) await tell(look)
       // after the first full frame the drawings go first, after a few more thumbnails and stills do
       me.priority = sample < SOON ? PRIORITY.refine : PRIORITY.thumbnail + 1
       return last

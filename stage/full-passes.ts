@@ -1,6 +1,7 @@
 // Passes over the whole of a target, waiting for the GL, and reading a picture back from it.
 
 import {
+  type BufferGeometry,
   Camera as ThreeCamera,
   GLSL3,
   Mesh,
@@ -30,6 +31,11 @@ export const fullPass = (fragmentShader: string, uniforms: Uniforms): ShaderMate
     toneMapped: false,
   })
 
+/** Makes a target as large as said; what was in it is lost where it was not. */
+export function fit(target: WebGLRenderTarget, { width, height }: Size): void {
+  if (target.width !== width || target.height !== height) target.setSize(width, height)
+}
+
 export class FullPasses {
   readonly renderer: WebGLRenderer
   private readonly quad = new Mesh(new PlaneGeometry(2, 2))
@@ -51,12 +57,20 @@ export class FullPasses {
     this.renderer.render(this.quad, this.eye)
   }
 
+  /** The same over a part of it: triangles with x and y from -1 to 1. */
+  over(material: ShaderMaterial, part: BufferGeometry): void {
+    const { geometry } = this.quad
+    this.quad.geometry = part as PlaneGeometry
+    this.full(material)
+    this.quad.geometry = geometry
+  }
+
   /**
    * Draws a full pass and reads it back. A bitmap left on the GL would make the page wait for whatever is drawn next; read back
    * here, it is plain memory when it arrives there.
    */
   async readOut(material: ShaderMaterial, { width, height }: Size): Promise<ImageData> {
-    if (this.out.width !== width || this.out.height !== height) this.out.setSize(width, height)
+    fit(this.out, { width, height })
     this.renderer.setRenderTarget(this.out)
     this.full(material)
     this.renderer.setRenderTarget(null)

@@ -4,10 +4,8 @@
 import {
   Camera as ThreeCamera,
   Color,
-  CustomBlending,
   DataUtils,
   Matrix4,
-  OneFactor,
   ShaderMaterial,
   Vector2,
   Vector3,
@@ -32,13 +30,14 @@ import { Glare } from './glare.ts'
 import { LampLight, lampUniforms } from './lamp-light.ts'
 import { linearOf } from './flat-tone.ts'
 import type { TakenOut } from './lens-frame.ts'
+import { hasLens, lensPlace } from './lens-sample.ts'
+import { SampleSum } from './sample-sum.ts'
 import { PointsPass } from './points.ts'
 import type { PointSample } from './points-search.ts'
 import { onLens, sampleAt, type Sample } from './sample.ts'
-import { hasLens, lensPlace, SpreadPass, type SpreadBy } from './spread.ts'
-import { ADD_FRAGMENT, LIGHTING_FRAGMENT } from './shaders.ts'
+import { LIGHTING_FRAGMENT } from './shaders.ts'
 import { drawnView, type DrawnView } from './views.ts'
-import type { Appearance, Blur, PointsTold } from './types.ts'
+import type { Appearance, PointsTold } from './types.ts'
 
 /** Beside a sample's place: cut faces, what it is a sample of, and of how many it is one. */
 export interface SampleOptions {
@@ -110,7 +109,6 @@ export class Passes {
   private readonly worldFromClip = new Matrix4()
   private readonly clipFromWorld = new Matrix4()
   private readonly lighting: ShaderMaterial
-  private readonly add = fullPass(ADD_FRAGMENT, { uSource: { value: null }, uFlatSource: { value: null } })
   private readonly finish: Finish
   private readonly surroundings: Surroundings
   private readonly lamps: LampLight
@@ -118,7 +116,7 @@ export class Passes {
   private readonly lampUniforms = lampUniforms()
   private sky = { key: '', scale: 1 }
   private readonly faces = new CutFacePass()
-  private readonly spread: SpreadPass
+  private readonly sums: SampleSum
   private readonly ghost: CutGhostPass
   private readonly points: PointsPass
 
@@ -134,7 +132,7 @@ export class Passes {
     this.surroundings = new Surroundings(gl, stage)
     this.lamps = new LampLight(renderer, stage)
     this.glare = new Glare(gl)
-    this.spread = new SpreadPass(gl)
+    this.sums = new SampleSum(gl)
     this.points = new PointsPass(gl)
     this.lighting = fullPass(LIGHTING_FRAGMENT, {
       ...stage.light,
@@ -158,8 +156,6 @@ export class Passes {
       uSeen: { value: 1 },
       uFlatLayer: { value: 1 },
     })
-    this.add.blending = CustomBlending
-    this.add.blendSrc = this.add.blendDst = OneFactor
     this.eye.matrixAutoUpdate = this.eye.matrixWorldAutoUpdate = false
   }
 
@@ -180,7 +176,7 @@ export class Passes {
     if (t.view !== view) t.view?.map?.texture.dispose()
     t.view = view
     const { renderer, stage } = this
-    if (index > 0) this.addUp(t)
+    if (index > 0) this.sums.add(t)
     const blur = owner === 'around' || owner === 'meter' || !hasLens(camera) ? null : (look.blur ?? null)
     const [sky, factor] = [skyOf(look['look.sun']), SCENE_FACTOR]
     stage.setHidden(look.shown.hidden)
@@ -193,17 +189,11 @@ export class Passes {
     this.shadow.cast(sky, look, s.sun, { anyPlace: owner === 'moving' || owner === 'thumbnail', isAside })
     this.lamps.set(this.lampUniforms, camera.pose.station, look, factor, owner !== 'moving')
     this.aim(camera, tile, size, s.pixel, look.shown.cuts, blur && lensPlace(camera, blur, s.lens))
-    // surfaces
-    stage.prepare(look.clay ? 'clay' : 'solid')
-    stage.surfaceUniforms((u) => (u['inverseView']!.value = this.eye.matrixWorld))
-    renderer.setRenderTarget(t.facts)
-    renderer.setClearColor(0x000000, 0)
-    renderer.clear()
-    renderer.render(stage.scene, this.eye)
-    if (faces) this.drawFaces(faces, camera, look, size, tile)
+    this.drawSurfaces(t, camera, look, size, tile, faces)
     // light
     this.setLighting(t, camera, look, sky, factor, size, owner, s)
-    this.lighting.uniforms['uSeen']!.value = exposureFactor(look.exposure.ev100, look.exposure.compensationEv) / factor
+    const seen = exposureFactor(look.exposure.ev100, look.exposure.compensationEv) / factor
+    this.lighting.uniforms['uSeen']!.value = seen
     this.lighting.uniforms['uFlatLayer']!.value = owner === 'around' ? 0 : 1
     this.lighting.uniforms['uFirst']!.value = index === 0 && SOFTENED.has(owner) ? 1 : 0
     renderer.setRenderTarget(t.lit)
@@ -221,8 +211,28 @@ export class Passes {
     const takenOut =
       blur && this.pointsOf(owner, t, { camera, blur, size, tile, lens: s.lens, axial }, index, isMoving ? 0 : of)
     const hasFlat = faces !== null || look.shown.cuts.ghost === true || (this.lighting.uniforms['uFlat']!.value as Vector4).w > 0 // prettier-ignore
-    this.spreadSample(t, blur, { camera, size, perPx, sample: s, axial, tile, takenOut, hasFlat })
+    t.lens = blur && lensPlace(camera, blur) ? { camera, blur, size, perPx, sample: s, axial, tile, takenOut, hasFlat, seen } : null // prettier-ignore
+    t.blurredOf = 0
     renderer.setRenderTarget(null)
+  }
+
+  /** Surfaces of a sample, as the eye is aimed, with what cuts lay open. */
+  private drawSurfaces(
+    t: Targets,
+    camera: Camera,
+    look: Appearance,
+    size: Size,
+    tile: Tile | null,
+    faces: DrawnFaces | null,
+  ): void {
+    const { renderer, stage } = this
+    stage.prepare(look.clay ? 'clay' : 'solid')
+    stage.surfaceUniforms((u) => (u['inverseView']!.value = this.eye.matrixWorld))
+    renderer.setRenderTarget(t.facts)
+    renderer.setClearColor(0x000000, 0)
+    renderer.clear()
+    renderer.render(stage.scene, this.eye)
+    if (faces) this.drawFaces(faces, camera, look, size, tile)
   }
 
   /** The view that an owner's picture is made of; the one at hand as long as it is the same. */
@@ -268,9 +278,9 @@ export class Passes {
       this.points.gather('still', t, by)
     }
     const t = this.targets.get('points')!
-    this.addUp(t)
+    const { from, weight } = this.sums.mean(t, 'points')
     if (glareOf(look))
-      this.wholeGlare = this.glare.of(t.view!.size, { source: t.sum.textures[0]!, weight: 1 / t.summed, points: null, highlights: 0 }) // prettier-ignore
+      this.wholeGlare = this.glare.of(t.view!.size, { source: from.textures[0]!, weight, points: null, highlights: 0 }) // prettier-ignore
     if (hasDiscs) this.lookFromRim(camera, look, size, faces)
     this.targets.drop('points')
   }
@@ -296,21 +306,6 @@ export class Passes {
     return look.blur ? this.points.told(owner, camera, look.blur) : null
   }
 
-  /** Blurs a sample by its part of the disc; the first one of many by all of it, as long as it is the only one. */
-  private spreadSample(t: Targets, blur: Blur | null, by: Omit<SpreadBy, 'blur'>): void {
-    t.spread = null
-    t.again = null
-    if (!blur || !lensPlace(by.camera, blur)) return
-    t.blurred ??= SpreadPass.target(by.size)
-    const draw = (of: number): void => {
-      const isDrawn = this.spread.draw(t, t.blurred!, { ...by, blur, sample: { ...by.sample, of } })
-      t.spread = isDrawn ? t.blurred : null
-    }
-    const { index, of } = by.sample
-    draw(index === 0 ? 1 : of)
-    if (index === 0 && of > 1) t.again = () => draw(of)
-  }
-
   /** Cut faces among the surfaces; lines as wide as on paper at the frame's density. */
   private drawFaces(faces: DrawnFaces, { lens, frame }: Camera, look: Appearance, size: Size, tile: Tile | null): void {
     const perPx = tile ? 1 : frame.widthPx / size.width
@@ -324,21 +319,6 @@ export class Passes {
       linePx: Math.max(outline.screenPx, (outline.printMm * frame.densityPpi) / MM_PER_INCH / perPx),
       hatchM: hatchDistance(hatch, paperM, Math.min(HATCH_M, this.stage.radius / 40)),
     })
-  }
-
-  /** Adds the sample drawn last to the sum; put off until it is needed, so that a first frame need not wait for it. */
-  private addUp(t: Targets): void {
-    if (t.isAdded) return
-    t.isAdded = true
-    t.again?.()
-    t.again = null
-    const source = t.spread ?? t.lit
-    this.renderer.setRenderTarget(t.sum)
-    if (t.summed === 1) this.renderer.clear(true, false, false)
-    this.add.uniforms['uSource']!.value = source.textures[0]
-    this.add.uniforms['uFlatSource']!.value = source.textures[1]
-    this.gl.full(this.add)
-    this.renderer.setRenderTarget(null)
   }
 
   /** Draws the surroundings that smooth surfaces mirror. */
@@ -366,15 +346,15 @@ export class Passes {
     const { camera, size, tile } = view
     const points =
       look.blur && lensPlace(camera, look.blur) && this.points.drawnOf(owner, { camera, blur: look.blur, size, tile })
-    if (summed > 1) this.addUp(t)
-    const [source, flat] = (summed > 1 ? t.sum : (t.spread ?? t.lit)).textures as [Texture, Texture]
+    const { from, weight } = this.sums.mean(t, owner)
+    const [source, flat] = from.textures as [Texture, Texture]
     const isFiltered = summed === 1 && FILTERED.has(owner)
     const spread =
       owner === 'still' || !glareOf(look)
         ? this.wholeGlare
-        : this.glare.of(size, { source, weight: 1 / summed, points: points || null, highlights: look.blur?.highlights ?? 1 }) // prettier-ignore
+        : this.glare.of(size, { source, weight, points: points || null, highlights: look.blur?.highlights ?? 1 }) // prettier-ignore
     const done = this.finish.picture({
-      ...{ source, flat, weight: 1 / summed, isFiltered, look, sceneFactor: SCENE_FACTOR, view },
+      ...{ source, flat, weight, isFiltered, look, sceneFactor: SCENE_FACTOR, view },
       isCrisp: owner === 'still' || summed >= CRISP_SAMPLES,
       picture: { camera: pictured, size: pictureSize, tile: pictureTile },
       ...{ points: points || null, depth: look.zone && hasLens(camera) ? t.facts.depthTexture : null, axial: t.axial },
@@ -394,8 +374,8 @@ export class Passes {
   readSurfaces(owner: Owner): Float32Array {
     const t = this.targets.get(owner)!
     const { width, height } = t.view!.size
-    this.addUp(t)
-    const { sum, facts } = t
+    const sum = this.sums.add(t)
+    const { facts } = t
     const pixels = new Float32Array(width * height * 4)
     this.renderer.readRenderTargetPixels(sum, 0, 0, width, height, pixels)
     // the roughness beside the normal is never 0 on a surface
@@ -412,7 +392,7 @@ export class Passes {
     this.shadow.dispose()
     this.faces.dispose()
     this.ghost.dispose()
-    this.spread.dispose()
+    this.sums.dispose()
     this.forgetWhole()
     this.glare.dispose()
     this.points.dispose()

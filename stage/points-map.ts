@@ -6,6 +6,11 @@ import type { Size } from './aim.ts'
 
 /** No border is wider, pixels. */
 const MOST_BORDER = 64
+/** What lies nearer than this to a point, pixels, and is as far away within this share, is a part of it. */
+const PART_PX = 3
+export const SAME_DISTANCE = 0.06
+/** Pixels a side of the blocks in which it is known whether a point is there. */
+const BLOCK = 16
 
 export class PointsMap {
   /** Of the frame, without the border. */
@@ -15,8 +20,13 @@ export class PointsMap {
   readonly texture: DataTexture
   /** Where the frame lies in it: from and size. */
   readonly mapped: Vector4
+  /** How often something was put here. */
+  count = 0
   private readonly border: number
   private readonly data: Float32Array
+  /** Number of the point that has a pixel in its core, 0 of none. */
+  private readonly owner: Int32Array
+  private readonly blocks = new Set<number>()
 
   /** `reach`: as far as the lens moves a point far away, pixels. */
   constructor(frame: Size, reach: number) {
@@ -25,6 +35,7 @@ export class PointsMap {
     this.size = { width: frame.width + 2 * this.border, height: frame.height + 2 * this.border }
     const { width, height } = this.size
     this.data = new Float32Array(width * height * 2)
+    this.owner = new Int32Array(width * height)
     this.texture = new DataTexture(this.data, width, height, RGFormat, FloatType)
     this.texture.needsUpdate = true
     this.mapped = new Vector4(this.border / width, this.border / height, frame.width / width, frame.height / height)
@@ -38,8 +49,11 @@ export class PointsMap {
     return x < 0 || y < 0 || x >= width || y >= height ? null : y * width + x
   }
 
-  /** Puts a point of a sample that saw it by `aside` from where the middle does; null where nothing of it lies here. */
-  put<T extends BrightPoint>(point: T, [ax, ay]: readonly [number, number]): T | null {
+  /**
+   * Puts a point of a sample that saw it by `aside` from where the middle does; null where nothing of it lies here. It goes by the number of the
+   * point that it is a part of, which samples before did not see, otherwise by `of`.
+   */
+  put<T extends BrightPoint>(point: T, of: number, [ax, ay]: readonly [number, number]): T | null {
     const moved = (list: readonly number[]): number[] =>
       list
         .map((i) => this.at(i, -Math.round(ax), -Math.round(ay)))
@@ -47,9 +61,42 @@ export class PointsMap {
     const core = moved(point.core)
     if (core.length === 0) return null
     const all = moved(point.all)
-    for (const i of all) this.data[i * 2] = 1 / point.distanceM
+    const own = this.wholeOf(core, point.distanceM) ?? of
+    for (const i of all) {
+      this.data[i * 2] = 1 / point.distanceM
+      this.blocks.add(this.blockOf(i))
+    }
+    for (const i of core) this.owner[i] = own
+    this.count++
     this.texture.needsUpdate = true
-    return { ...point, core, all, xPx: point.xPx - ax, yPx: point.yPx - ay }
+    return { ...point, of: own, core, all, xPx: point.xPx - ax, yPx: point.yPx - ay }
+  }
+  /** Number of a point as far away that lies about these pixels. */
+  private wholeOf(core: readonly number[], distanceM: number): number | null {
+    const { width } = this.size
+    for (const i of core)
+      for (let y = -PART_PX; y <= PART_PX; y++)
+        for (let at = i + y * width - PART_PX; at <= i + y * width + PART_PX; at++)
+          if (this.owner[at]! > 0 && Math.abs(1 / this.data[at * 2]! / distanceM - 1) < SAME_DISTANCE)
+            return this.owner[at]!
+    return null
+  }
+  private blockOf(i: number): number {
+    const { width } = this.size
+    return Math.floor(i / width / BLOCK) * Math.ceil(width / BLOCK) + Math.floor((i % width) / BLOCK)
+  }
+  /** Triangles over all blocks with a point in them, x and y from -1 to 1 over the map, z 0. */
+  triangles(): Float32Array {
+    const { width, height } = this.size
+    const across = Math.ceil(width / BLOCK)
+    return Float32Array.from(
+      [...this.blocks].flatMap((b) => {
+        const [x, y] = [(b % across) * BLOCK, Math.floor(b / across) * BLOCK]
+        const [l, r] = [x, Math.min(x + BLOCK, width)].map((v) => (v / width) * 2 - 1) as [number, number]
+        const [d, u] = [y, Math.min(y + BLOCK, height)].map((v) => (v / height) * 2 - 1) as [number, number]
+        return [l, d, 0, r, d, 0, r, u, 0, l, d, 0, r, u, 0, l, u, 0]
+      }),
+    )
   }
   refuse(index: number, [ax, ay]: readonly [number, number]): void {
     for (let dy = -1; dy <= 1; dy++)

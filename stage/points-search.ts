@@ -47,6 +47,8 @@ export interface ShownPoint extends BrightPoint {
 }
 export interface ShownPoints extends BrightPoints {
   readonly list: readonly ShownPoint[]
+  /** Those that the middle sees nothing before and was without all the same: glints that wander over what is bent, sparks between the pixels. */
+  readonly strays: readonly ShownPoint[]
 }
 /** Points of an earlier sample, and what is known of their picture. */
 export interface KnownMap {
@@ -94,7 +96,7 @@ export class PointsSearch {
     const pixels = this.read(t, by, target)
     const discs = discsOf(by.camera, by.blur, by.size)
     const found = brightPoints(pixels, by.size, (d) => Math.abs(discs(d)) * 2)
-    return found.base === Infinity ? null : { ...found, pixels, list: this.onSurfaces(t, by, found.list) }
+    return found.base === Infinity ? null : { ...found, pixels, list: this.onSurfaces(t, by, found.list), strays: [] }
   }
 
   /** What a further sample shows that is not known, and where its pixels stand; null where there is nothing. */
@@ -124,12 +126,12 @@ export class PointsSearch {
       depthAt = (i) => pixels[i * 4 + 3]!
       more = brightPoints(pixels, size, discPx, known)
     }
-    // what the middle would see just so is no new point
     const isWide = (p: ShownPoint): boolean => discPx(p.distanceM) > WIDEST * size.width
     const shown = this.onSurfaces(t, by, more.list)
-    const list = shown.filter((p) => !isWide(p) && isHidden(k, p, asideOf(p.core[0]!)))
-    const refused = [...more.refused, ...more.joined, ...shown.filter((p) => !list.includes(p)).flatMap((p) => p.core)]
-    return { found: { ...more, list, refused }, asideOf }
+    const drawn = shown.filter((p) => !isWide(p))
+    const list = drawn.filter((p) => isHidden(k, p, asideOf(p.core[0]!)))
+    const refused = [...more.refused, ...more.joined, ...shown.filter(isWide).flatMap((p) => p.core)]
+    return { found: { ...more, list, refused, strays: drawn.filter((p) => !list.includes(p)) }, asideOf }
   }
 
   /** Four values for each block of a sample: not 0 where a pixel as bright as a point was not looked at yet. */
@@ -216,10 +218,10 @@ export function shiftOf(k: KnownMap, { camera, blur, size, tile, lens }: PointSa
 }
 
 /** Signed radius of the disc of a distance, pixels of a picture of this size: negative before the focus. */
-export const discsOf =
-  (camera: Camera, blur: Blur, { width }: Size) =>
-  (distanceM: number): number =>
-    (fullDisc(camera, blur, { widthPx: width }) / 2) * ((distanceM - blur.focusM) / distanceM)
+export function discsOf(camera: Camera, blur: Blur, { width }: Size): (distanceM: number) => number {
+  const far = fullDisc(camera, blur, { widthPx: width }) / 2
+  return (distanceM) => far * ((distanceM - blur.focusM) / distanceM)
+}
 
 export const floats = ({ width, height }: Size): WebGLRenderTarget =>
   new WebGLRenderTarget(width, height, {

@@ -5,6 +5,7 @@
 
 import {
   BufferAttribute,
+  BufferGeometry,
   Camera as ThreeCamera,
   CustomBlending,
   DataTexture,
@@ -24,27 +25,37 @@ import {
   type Texture,
 } from 'three'
 import type { Camera } from '#core/camera'
-import { apertureArea, aperturePicture, type BrightPoint } from '#core/optics'
+import { apertureArea, aperturePicture, NearestGrid } from '#core/optics'
 import { fullPass, type FullPasses } from './full-passes.ts'
 import { GATHER_FRAGMENT, SPRITE_FRAGMENT, SPRITE_VERTEX } from './shaders-points.ts'
-import { PointsMap } from './points-map.ts'
+import { PointsMap, SAME_DISTANCE } from './points-map.ts'
 import { discsOf, floats, mapUniforms, PointsSearch, seenUniforms, setMap, setSeen, shiftOf, type AsideOf, type KnownMap, type PointSample, type ShownPoint, type ShownPoints } from './points-search.ts' // prettier-ignore
 import { catOf, fullDisc, inFrame, type TakenOut } from './lens-frame.ts'
 import type { Owner, Targets } from './targets.ts'
 import type { Blur, PointsTold } from './types.ts'
 
+/** A point, and how many samples were added before one showed it. */
+interface DrawnPoint extends ShownPoint {
+  readonly samplesWithout: number
+}
 interface Found extends KnownMap {
   /** Light and distance through the middle. */
   readonly found: WebGLRenderTarget
   /** What the samples showed over the picture's mean, and how many of them showed the point. */
   readonly gathered: WebGLRenderTarget
-  readonly list: ShownPoint[]
+  readonly list: DrawnPoint[]
+  /** What may hide them. */
+  readonly nearest: NearestGrid
+  /** Where they lie in the map, for as many as were put there. */
+  places: { readonly of: number; readonly geometry: BufferGeometry } | null
   samples: number
   /** Of so many samples in all. */
   readonly of: number
   /** The shapes, as many samples as they were drawn of. */
   drawn: { readonly target: WebGLRenderTarget; of: number; count: number; readonly key: string } | null
 }
+/** So many times the focus's inverse distance, or the point's own, is what hides a point looked for. */
+const HIDES_TO = 3
 /** As many points are drawn. */
 const MOST = 600
 
@@ -73,6 +84,7 @@ export class PointsPass {
       uFound: { value: null },
       uShape: { value: null },
       uAperture: { value: new Vector4() },
+      uInner: { value: 1 },
       uFocus: { value: 1 },
       uPerFrame: { value: new Vector2() },
       uCat: { value: new Vector4() },
@@ -96,6 +108,7 @@ export class PointsPass {
     this.all.delete(owner)
     for (const t of [old?.found, old?.gathered, old?.drawn?.target]) t?.dispose()
     old?.map.texture.dispose()
+    old?.places?.geometry.dispose()
   }
 
   /** Finds the points of a whole frame in a sample through the middle of the lens. */
@@ -115,9 +128,23 @@ export class PointsPass {
     this.gl.renderer.setClearColor(0, 0)
     this.gl.renderer.clear(true, false, false)
     this.gl.renderer.setRenderTarget(null)
-    const depths = Float32Array.from({ length: size.width * size.height }, (_, i) => pixels[i * 4 + 3]!)
-    const f: Found = { size, found, gathered, list: [], base: first.base, map, depths, samples: 0, of, drawn: null }
-    take(f, first, () => [0, 0])
+    const depths = new Float32Array(size.width * size.height)
+    for (let i = 0; i < depths.length; i++) depths[i] = pixels[i * 4 + 3]!
+    const f: Found = {
+      size,
+      found,
+      gathered,
+      list: [],
+      base: first.base,
+      map,
+      depths,
+      nearest: new NearestGrid(depths, size),
+      places: null,
+      samples: 0,
+      of,
+      drawn: null,
+    }
+    take(f, first, () => [0, 0], discsOf(camera, blur, size))
     this.all.set(owner, f)
   }
 
@@ -128,7 +155,7 @@ export class PointsPass {
   discover(owner: Owner, t: Targets, by: PointSample): void {
     const f = this.all.get(owner)
     const more = f && this.search.more(f, t, by)
-    if (more) take(f, more.found, more.asideOf)
+    if (more) take(f, more.found, more.asideOf, discsOf(by.camera, by.blur, by.size))
   }
 
   /** Adds what a sample shows of the points. */
@@ -139,8 +166,14 @@ export class PointsPass {
     if (f.list.length === 0) return
     setSeen(this.gatherPass, t, by)
     setMap(this.gatherPass, f, by)
+    // where no point is there is nothing to gather
+    if (f.places?.of !== f.map.count) {
+      f.places?.geometry.dispose()
+      const geometry = new BufferGeometry().setAttribute('position', new BufferAttribute(f.map.triangles(), 3))
+      f.places = { of: f.map.count, geometry }
+    }
     this.gl.renderer.setRenderTarget(f.gathered)
-    this.gl.full(this.gatherPass)
+    this.gl.over(this.gatherPass, f.places.geometry)
     this.gl.renderer.setRenderTarget(null)
   }
   takenOut(owner: Owner, by: PointSample): TakenOut | null {
@@ -198,8 +231,9 @@ export class PointsPass {
       const light: [number, number, number] = [0, 0, 0]
       for (const i of p.all) for (let c = 0; c < 3; c++) light[c]! += sums[i * 4 + c]!
       // the edges come and go with the jitter: whether it is seen is asked where it is for certain
-      const seen = Math.max(...p.core.map((i) => sums[i * 4 + 3]!))
-      return seen > 0 ? [light[0] / seen, light[1] / seen, light[2] / seen] : p.light
+      const seen = p.core.reduce((most, i) => Math.max(most, sums[i * 4 + 3]!), 0)
+      const n = seen + p.samplesWithout
+      return seen > 0 ? [light[0] / n, light[1] / n, light[2] / n] : p.light
     })
   }
   private fill(
@@ -212,14 +246,15 @@ export class PointsPass {
     const full = tile ? { width: camera.frame.widthPx, height: camera.frame.heightPx } : size
     const discs = discsOf(camera, blur, full)
     const n = f.list.length
-    const [place, light, disc] = [new Float32Array(n * 2), new Float32Array(n * 3), new Float32Array(n * 3)]
+    const [place, light, disc] = [new Float32Array(n * 2), new Float32Array(n * 3), new Float32Array(n * 4)]
+    const perFull = f.size.width / full.width
     // pixels of the picture for each of those that the points were found in
     const areas = (full.width * full.height) / (f.size.width * f.size.height)
     const area = apertureArea(blur.shape)
     f.list.forEach((p, i) => {
       const r = discs(p.distanceM)
       place.set([p.xPx / f.size.width, p.yPx / f.size.height], i * 2)
-      disc.set([r, 1 / p.distanceM, 1 / p.surfaceM], i * 3)
+      disc.set([r, 1 / p.distanceM, 1 / p.surfaceM, this.mostBefore(f, p, blur, r * perFull)], i * 4)
       light.set(lights[i]!.map((v) => (v * areas) / (area * r * r)), i * 3) // prettier-ignore
     })
     this.mesh.geometry.dispose()
@@ -227,9 +262,17 @@ export class PointsPass {
     g.setAttribute('position', new BufferAttribute(new Float32Array([-1, -1, 0, 1, -1, 0, 1, 1, 0, -1, -1, 0, 1, 1, 0, -1, 1, 0]), 3)) // prettier-ignore
     g.setAttribute('aPlace', new InstancedBufferAttribute(place, 2))
     g.setAttribute('aLight', new InstancedBufferAttribute(light, 3))
-    g.setAttribute('aDisc', new InstancedBufferAttribute(disc, 3))
+    g.setAttribute('aDisc', new InstancedBufferAttribute(disc, 4))
     g.instanceCount = n
     this.mesh.geometry = g
+  }
+  /** Inverse distance up to which something may stand before a point's disc of this radius (pixels of the found picture); that of its surface where nothing does. */
+  private mostBefore({ nearest }: Found, p: ShownPoint, { focusM }: Blur, radiusPx: number): number {
+    const near = 1 / p.surfaceM
+    const most = HIDES_TO * Math.max(1 / focusM, near)
+    const wayPx =
+      (Math.abs(radiusPx) / Math.max(Math.abs(1 / focusM - 1 / p.distanceM), 1e-6)) * (most - 1 / p.distanceM)
+    return Math.min(most, Math.max(near, 1 / nearest.nearestM(p.xPx, p.yPx, wayPx)))
   }
   private shapeUniforms(f: Found, { camera, blur, size, tile }: Omit<PointSample, 'lens' | 'axial'>): void {
     const { shape } = blur
@@ -244,6 +287,8 @@ export class PointsPass {
     }
     u['uShape']!.value = this.shape?.texture ?? null
     ;(u['uAperture']!.value as Vector4).set(shape.blades, (shape.rotationDeg * Math.PI) / 180, shape.roundness, picture ? 1 : 0) // prettier-ignore
+    const straight = shape.blades < 3 ? 1 : Math.cos(Math.PI / shape.blades)
+    u['uInner']!.value = straight + (1 - straight) * shape.roundness
     u['uFocus']!.value = 1 / blur.focusM
     const [w, h] = tile ? [camera.frame.widthPx, camera.frame.heightPx] : [size.width, size.height]
     ;(u['uPerFrame']!.value as Vector2).set(1 / w, 1 / h)
@@ -261,20 +306,30 @@ export class PointsPass {
 }
 
 /** Adds points of a sample that stands so far beside the middle's picture at each of its pixels. */
-function take(f: Found, found: ShownPoints, asideOf: AsideOf): void {
-  const before = f.list.length === 0 ? 0 : Math.max(...f.list.map((p) => p.of))
-  for (const p of found.list) {
-    const point = f.list.length < MOST ? f.map.put(p, asideOf(p.core[0]!)) : null
-    if (point) f.list.push({ ...point, of: goesOnFrom(f, point)?.of ?? before + p.of })
+function take(f: Found, found: ShownPoints, asideOf: AsideOf, discs: (distanceM: number) => number): void {
+  const before = f.list.reduce((most, p) => Math.max(most, p.of), 0)
+  const put = (p: ShownPoint, samplesWithout: number): void => {
+    const point = f.list.length < MOST ? f.map.put(p, before + p.of, asideOf(p.core[0]!)) : null
+    if (point) f.list.push({ ...point, samplesWithout })
     else for (const i of p.core) f.map.refuse(i, asideOf(i))
   }
+  for (const p of found.list) put(p, 0)
+  for (const p of found.strays)
+    if (!putWithin(f, p, asideOf(p.core[0]!), Math.abs(discs(p.distanceM)))) put(p, f.samples)
   for (const i of found.refused) f.map.refuse(i, asideOf(i))
 }
-/** The point that another one is a part of, which samples before did not see. */
-function goesOnFrom({ list, map }: Found, { core, distanceM }: BrightPoint): BrightPoint | null {
-  const { width } = map.size
-  const about = new Set<number>()
-  for (const i of core) for (let y = -3; y <= 3; y++) for (let x = -3; x <= 3; x++) about.add(i + y * width + x)
-  const isPart = (q: BrightPoint): boolean => Math.abs(q.distanceM / distanceM - 1) < 0.06 && q.core.some((i) => about.has(i)) // prettier-ignore
-  return list.find(isPart) ?? null
+/** A glint that wandered belongs to the nearest point as far away within its disc: it is taken out, and its light is that one's. */
+function putWithin({ list, map }: Found, p: ShownPoint, aside: readonly [number, number], radiusPx: number): boolean {
+  const [x, y] = [p.xPx - aside[0], p.yPx - aside[1]]
+  let [nearest, least] = [-1, radiusPx]
+  list.forEach((q, i) => {
+    const away = Math.hypot(q.xPx - x, q.yPx - y)
+    if (away > least || Math.abs(q.distanceM / p.distanceM - 1) > SAME_DISTANCE) return
+    ;[nearest, least] = [i, away]
+  })
+  const q = list[nearest]
+  const put = q && map.put(p, q.of, aside)
+  if (!q || !put) return false
+  list[nearest] = { ...q, core: [...q.core, ...put.core], all: [...q.all, ...put.all] }
+  return true
 }

@@ -102,11 +102,11 @@ void main() {
 export const SPRITE_VERTEX = /* glsl */ `
 in vec2 aPlace;
 in vec3 aLight;
-// signed radius in pixels, inverse distance, that of the surface which shows it
-in vec3 aDisc;
+// signed radius in pixels, inverse distance, that of the surface which shows it, that of the nearest that may hide it
+in vec4 aDisc;
 out vec2 vOff;
 out vec3 vLight;
-out vec3 vDisc;
+out vec4 vDisc;
 out vec2 vPlace;
 uniform vec2 uSize;
 uniform vec4 uInFrame;
@@ -120,13 +120,13 @@ void main() {
   gl_Position = vec4((centre + vOff) / uSize * 2.0 - 1.0, 0.0, 1.0);
 }
 `
-/** Steps along the ray from a point to its place on the lens in which something before it is looked for. */
+/** At most as many steps along the ray from a point to its place on the lens in which something before it is looked for. */
 const STEPS = 40
 
 export const SPRITE_FRAGMENT = /* glsl */ `
 in vec2 vOff;
 in vec3 vLight;
-in vec3 vDisc;
+in vec4 vDisc;
 in vec2 vPlace;
 out vec4 colour;
 // light and distance through the middle of the lens, over the whole frame
@@ -134,6 +134,8 @@ uniform sampler2D uFound;
 uniform sampler2D uShape;
 // blades, turn in radians, roundness, 1 where the shape is a picture
 uniform vec4 uAperture;
+// radius that all of the aperture has
+uniform float uInner;
 // inverse of the focus; pixels to shares of the frame; cat's-eye
 uniform float uFocus;
 uniform vec2 uPerFrame;
@@ -156,12 +158,16 @@ float hidden(vec2 u) {
   float from = vDisc.y;
   // only what is nearer than the surface hides what it shows
   float near = vDisc.z;
-  float most = 3.0 * max(uFocus, near);
+  float most = vDisc.w;
+  if (most <= near * 1.04) return 0.0;
   // pixels that the ray goes in the middle's picture, for each part of inverse distance
   vec2 way = u * abs(vDisc.x) / max(abs(uFocus - from), 1e-6) * uPerFrame;
-  float step = (most - near) / float(${STEPS});
-  for (int i = 0; i < ${STEPS}; i++) {
-    float w = near + step * (float(i) + 0.6);
+  // a step for each pixel and a half that it goes, no more
+  vec2 whole = way * (most - near) * vec2(textureSize(uFound, 0));
+  float steps = clamp(ceil(length(whole) / 1.5), 4.0, ${STEPS}.0);
+  float step = (most - near) / steps;
+  for (float i = 0.0; i < steps; i++) {
+    float w = near + step * (i + 0.6);
     float inverse = 1.0 / max(texture(uFound, vPlace + way * (w - from)).a, 1e-4);
     // the surface lies where the ray goes through in this step, and is not the point's own
     if (inverse > near * 1.04 && inverse > w - step && inverse <= w + step) return 1.0;
@@ -172,9 +178,13 @@ void main() {
   // before the focus the picture of the aperture stands on its head
   vec2 u = vOff / vDisc.x;
   float r = length(u);
-  float edge = edgeOf(u);
-  float cover = clamp((edge - r) * abs(vDisc.x) + 0.5, 0.0, 1.0);
-  if (uAperture.w > 0.5) cover = r <= 1.4143 ? texture(uShape, vec2(u.x, -u.y) * 0.5 + 0.5).r : 0.0;
+  float px = abs(vDisc.x);
+  bool isPicture = uAperture.w > 0.5;
+  if (!isPicture && (r - 1.0) * px > 0.5) discard;
+  // only near the rim it matters which shape it has
+  float edge = isPicture || r + 0.5 / px < uInner ? 1.0 : edgeOf(u);
+  float cover = clamp((edge - r) * px + 0.5, 0.0, 1.0);
+  if (isPicture) cover = r <= 1.4143 ? texture(uShape, vec2(u.x, -u.y) * 0.5 + 0.5).r : 0.0;
   if (cover <= 0.0) discard;
   cover *= barrel(u, vPlace);
   if (cover <= 0.0 || hidden(u) > 0.5) discard;

@@ -2,7 +2,6 @@
 
 import {
   DepthTexture,
-  FloatType,
   HalfFloatType,
   LinearFilter,
   LinearSRGBColorSpace,
@@ -12,6 +11,7 @@ import {
   WebGLRenderTarget,
 } from 'three'
 import type { Size } from './aim.ts'
+import type { LensSample } from './lens-sample.ts'
 import type { DrawnView } from './views.ts'
 
 /** Each kind of picture sums its samples in targets of its own, so that one can wait while another is drawn. */
@@ -31,7 +31,8 @@ export interface Targets {
   readonly facts: WebGLRenderTarget
   /** Light, and what is flat. */
   readonly lit: WebGLRenderTarget
-  readonly sum: WebGLRenderTarget
+  /** Sum of the samples, once there is more than one; of a lens in layers (see lens-sum.ts). */
+  sum: WebGLRenderTarget | null
   /** What is clear in the sample drawn last; null where nothing is, or nobody asks for more than its light. */
   clear: DrawnClear | null
   /** What it is drawn into, once there was anything. */
@@ -39,12 +40,11 @@ export interface Targets {
   summed: number
   /** Whether the sum holds the sample drawn last. */
   isAdded: boolean
-  /** Where the sample drawn last lies spread; null where nothing is blurred. */
-  spread: WebGLRenderTarget | null
-  /** What is spread into, once there was anything. */
+  /** The sample drawn last, where it was seen through a lens that blurs. */
+  lens: LensSample | null
+  /** The picture with its blur, once it was asked for, and of how many samples it is (0: of none of these). */
   blurred: WebGLRenderTarget | null
-  /** Spreads the first sample anew, as one of many. */
-  again: (() => void) | null
+  blurredOf: number
   /** Of the sample drawn last: how depth goes with the distance along the axis. */
   axial: readonly [number, number]
   /** What its samples are of, where that was said. */
@@ -76,21 +76,20 @@ export class TargetStore {
     for (const t of facts.textures) t.colorSpace = LinearSRGBColorSpace
     const soft = { minFilter: LinearFilter, magFilter: LinearFilter } as const
     const lit = new WebGLRenderTarget(width, height, { ...soft, type: HalfFloatType, depthBuffer: false, count: 2 })
-    const sum = new WebGLRenderTarget(width, height, { ...near, type: FloatType, depthBuffer: false, count: 2 })
     const made = {
       size,
       facts,
       lit,
-      sum,
+      sum: null,
       clear: null,
       clearLayer: null,
       summed: 1,
       isAdded: true,
       key: '',
       view: null,
-      spread: null,
+      lens: null,
       blurred: null,
-      again: null,
+      blurredOf: 0,
       axial: [0, 0] as readonly [number, number],
     }
     this.all.set(owner, made)

@@ -53,7 +53,7 @@ const PARTS_A_SIDE = 8
 const LARGEST_PART = 0.6
 /** Of more parts a bright place is a surface. */
 const MOST_PARTS = 300
-const LEAST_DISC_PX = 4
+export const LEAST_DISC_PX = 4
 /** As many are drawn. */
 const MOST = 600
 /** Pixels about a point that belong to it: the edges of its samples. */
@@ -148,11 +148,9 @@ function clusterOf(pixels: Float32Array, { width, height, threshold, seen }: Sea
   for (let k = 0; k < core.length; k++) {
     const x = core[k]! % width
     const y = (core[k]! - x) / width
-    for (let dy = -1; dy <= 1; dy++)
-      for (let dx = -1; dx <= 1; dx++) {
-        const [u, v] = [x + dx, y + dy]
-        if (u < 0 || v < 0 || u >= width || v >= height) continue
-        const i = v * width + u
+    const [left, right] = [Math.max(0, x - 1), Math.min(width - 1, x + 1)]
+    for (let v = Math.max(0, y - 1); v <= Math.min(height - 1, y + 1); v++)
+      for (let i = v * width + left; i <= v * width + right; i++) {
         if (seen[i] || luminance(pixels, i * 4) <= threshold) continue
         seen[i] = 1
         core.push(i)
@@ -183,10 +181,11 @@ function partsOf(
   side: number,
   [left, low]: readonly [number, number],
 ): number[][] {
-  const parts = new Map<string, number[]>()
+  const parts = new Map<number, number[]>()
   for (const i of core) {
     const x = i % width
-    const key = `${Math.floor((x - left) / side)}|${Math.floor(((i - x) / width - low) / side)}`
+    // no row has more parts than pixels
+    const key = Math.floor((x - left) / side) + width * Math.floor(((i - x) / width - low) / side)
     const part = parts.get(key)
     if (part) part.push(i)
     else parts.set(key, [i])

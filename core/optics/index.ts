@@ -33,6 +33,7 @@ export {
   type BrightPoint,
   type BrightPoints,
   type KnownPoints,
+  LEAST_DISC_PX,
 } from './bright-points.ts'
 export { brightPointsIn, rectsAbout, type PixelRect, type ReadRect } from './bright-rects.ts'
 export {
@@ -65,3 +66,4 @@ export {
   zenithLuminance,
   type SkyLight,
 } from './sky.ts'
+export { NearestGrid } from './nearest-grid.ts'

@@ -25,6 +25,7 @@ afterAll(async () => {
 const SUN_DEG = 12
 const tan = Math.tan((SUN_DEG * Math.PI) / 180)
 
+const SOOT = { name: 'soot', baseColour: [0.02, 0.02, 0.02, 1], metallic: 0, roughness: 0.9 } as const
 const SMOKED = { name: 'smoked glass', baseColour: [0.01, 0.01, 0.01, 0.6], metallic: 0, roughness: 0.5, blend: true } as const // prettier-ignore
 interface Seen {
   readonly toward: Vec3
@@ -42,7 +43,7 @@ async function opened(
 ): Promise<Camera> {
   // prettier-ignore
   const nodes = [new Pen('Wall').use(wall).box(-9, 12, -6, 9, 12.2, 12, { bevel: 0 }).node(), clear]
-  const asset = await stand.server.assets.store({ body: Readable.from([Buffer.from(glbOf([{ name: 'Glass', children: nodes }], [SMOKED]))]), mediaType: 'model/gltf-binary', fileName: 'glass.glb' }) // prettier-ignore
+  const asset = await stand.server.assets.store({ body: Readable.from([Buffer.from(glbOf([{ name: 'Glass', children: nodes }], [SMOKED, SOOT]))]), mediaType: 'model/gltf-binary', fileName: 'glass.glb' }) // prettier-ignore
   const models = [newModel({ id: 'm', name: 'glass.glb', sha256: asset.sha256, sizeBytes: asset.sizeBytes })]
   const made = newProject({ name: 'Glass', subject: 'room', stand: aimAt([0, 0, 1], toward), models })
   const { working: w } = made
@@ -97,6 +98,12 @@ describe('the sun in glass', () => {
 
 /** Pixels of the frame from a tenth to nine tenths of the way across the edge in the middle row. */
 async function edgePx(of: Page): Promise<number> {
+  const { row, left, right, perPx } = await edgeOf(of)
+  const across = (share: number): number => row.findIndex((v) => Math.abs(v - left) > share * Math.abs(right - left))
+  return (across(0.9) - across(0.1)) / perPx
+}
+/** The middle rows of a picture with an edge in its middle, and what lies just past the edge on both sides. */
+async function edgeOf(of: Page): Promise<{ row: number[]; left: number; right: number; perPx: number }> {
   const { width, height, data } = await picturePixels(of)
   const row = Array.from({ length: width }, (_, x) => {
     let sum = 0
@@ -107,9 +114,8 @@ async function edgePx(of: Page): Promise<number> {
   const mean = (from: number): number => row.slice(from, from + 10).reduce((a, b) => a + b) / 10
   const past = Math.round(width * 0.06)
   const [left, right] = [mean(width / 2 - past - 10), mean(width / 2 + past)]
-  const across = (share: number): number => row.findIndex((v) => Math.abs(v - left) > share * Math.abs(right - left))
   expect(Math.abs(right - left)).toBeGreaterThan(30)
-  return ((across(0.9) - across(0.1)) * 600) / width
+  return { row, left, right, perPx: width / 600 }
 }
 describe.each([12, 1])('smoked glass before a far white wall, of %i samples', (samples) => {
   let own: Page
@@ -136,5 +142,33 @@ describe.each([12, 1])('smoked glass before a far white wall, of %i samples', (s
     const disc = blurDiscMm({ focalMm: 85, fNumber, focusM: 12, distanceM: 1 }) * principalPointPx(camera).pxPerMm
     expect(disc).toBeGreaterThan(15)
     expect(Math.abs((await edgePx(own)) / (0.687 * disc) - 1)).toBeLessThan(0.2)
+  }, 90_000)
+})
+
+describe('a dark thing before a far white wall, of 12 samples', () => {
+  let own: Page
+  beforeAll(async () => void (own = await stand.page({ width: 1120, height: 560, samples: 12 })))
+  afterAll(() => own.close())
+  const thing = (): ReturnType<Pen['node']> =>
+    new Pen('Thing').use('soot').box(0, 1, -2, 3, 1.05, 4, { bevel: 0 }).node()
+  const seen = { toward: [0, 1, 1], wall: 'enamel white', sun: false, ev100: 14.4 } as const
+
+  it('in focus its edge is sharp, and nothing of the blurred wall comes over it', async () => {
+    await opened(thing(), { ...seen, fNumber: 1.4, on: own })
+    const { row, left, right, perPx } = await edgeOf(own)
+    expect(await edgePx(own)).toBeLessThan(4)
+    // from two pixels past the edge on it is as dark as it is farther in
+    const inside = row.slice(Math.round(row.length / 2 + 2 * perPx), Math.round(row.length / 2 + 20 * perPx))
+    for (const v of inside) expect(Math.abs(v - right)).toBeLessThan(0.04 * Math.abs(left - right))
+  }, 90_000)
+  it('out of focus its edge falls as its disc has it, without a step for each sample', async () => {
+    const camera = await opened(thing(), { ...seen, fNumber: 2.8, focusM: 12, on: own })
+    const disc = blurDiscMm({ focalMm: 85, fNumber: 2.8, focusM: 12, distanceM: 1 }) * principalPointPx(camera).pxPerMm
+    expect(Math.abs((await edgePx(own)) / (0.687 * disc) - 1)).toBeLessThan(0.2)
+    const { row, left, right, perPx } = await edgeOf(own)
+    // light over an edge through a round aperture falls most in its middle: 4 / pi of the disc's width (closed form)
+    const steepest = ((4 / Math.PI) * Math.abs(left - right)) / (disc * perPx)
+    const falls = row.slice(1).map((v, i) => Math.abs(v - row[i]!))
+    expect(Math.max(...falls)).toBeLessThan(2 * steepest)
   }, 90_000)
 })

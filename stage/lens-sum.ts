@@ -1,0 +1,107 @@
+// Samples through a lens, summed by what lies before the focus and what behind it, and smoothed once when a picture is made of the sum.
+// Model: see shaders-lens-sum.ts. Smoothing is linear: done to the sum it costs once what it would cost with every sample.
+
+import { CustomBlending, FloatType, HalfFloatType, NearestFilter, OneFactor, Vector2, WebGLRenderTarget } from 'three' // prettier-ignore
+import { aperturePoint } from '#core/optics'
+import type { Size } from './aim.ts'
+import { fit, fullPass, type FullPasses } from './full-passes.ts'
+import { LensPasses, lensUniforms, setLensUniforms, type LensSample } from './lens-sample.ts'
+import { LENS_ADD_FRAGMENT, LENS_PACK_FRAGMENT, LENS_SMOOTH_FRAGMENT, NEAR_BLOCKS_FRAGMENT, SUM_TAPS } from './shaders-lens-sum.ts' // prettier-ignore
+import { BLOCK, REACH_FRAGMENT } from './shaders-spread.ts'
+import type { Targets } from './targets.ts'
+
+const near = { minFilter: NearestFilter, magFilter: NearestFilter, depthBuffer: false } as const
+/** Places within a part of the aperture: about as round as a disc is. */
+const PLACES = Array.from(
+  { length: SUM_TAPS.finished },
+  (_, i) => new Vector2(...aperturePoint({ blades: 0, rotationDeg: 0, roundness: 1 }, i + 1)),
+)
+
+export interface MeanOf {
+  readonly summed: number
+  readonly hasFlat: boolean
+  /** Of a picture to be kept. */
+  readonly isFinished: boolean
+}
+
+export class LensSum {
+  private readonly gl: FullPasses
+  private readonly uniforms = lensUniforms({ uPart: { value: 1 } })
+  private readonly adds = new LensPasses(LENS_ADD_FRAGMENT, this.uniforms, (pass) => {
+    pass.blending = CustomBlending
+    pass.blendSrc = pass.blendDst = OneFactor
+  })
+  private readonly read = {
+    uSum: { value: null },
+    uFlatSum: { value: null },
+    uBefore: { value: null },
+    uBehind: { value: null },
+    uPacked: { value: null },
+    uNear: { value: null },
+    uReach: { value: null },
+    uParts: { value: new Vector2() },
+    uPoints: { value: PLACES },
+    uTaps: { value: SUM_TAPS.screen as number },
+  } as Record<string, { value: unknown }>
+  private readonly pack = fullPass(LENS_PACK_FRAGMENT, this.read)
+  private readonly smooth = { plain: fullPass(LENS_SMOOTH_FRAGMENT, this.read), flat: fullPass(LENS_SMOOTH_FRAGMENT, this.read) } // prettier-ignore
+  private readonly packed = new WebGLRenderTarget(1, 1, { ...near, type: HalfFloatType, count: 2 })
+  private readonly findBlocks = fullPass(NEAR_BLOCKS_FRAGMENT, this.read)
+  private readonly findReach = fullPass(REACH_FRAGMENT, { uBlocks: { value: null } })
+  private readonly blocks = new WebGLRenderTarget(1, 1, { ...near, type: HalfFloatType })
+  private readonly reach = new WebGLRenderTarget(1, 1, { ...near, type: HalfFloatType })
+
+  constructor(gl: FullPasses) {
+    this.gl = gl
+    this.smooth.flat.defines = { FLAT: '' }
+  }
+
+  /** Adds the sample drawn last to the sum, which is begun with the first. */
+  add(t: Targets, sum: WebGLRenderTarget, by: LensSample, isFirst: boolean): void {
+    const { renderer } = this.gl
+    setLensUniforms(this.uniforms, t, by)
+    this.uniforms['uPart']!.value = 1 / Math.sqrt(by.sample.of)
+    renderer.setRenderTarget(sum)
+    if (isFirst) renderer.clear(true, false, false)
+    this.gl.full(this.adds.of(t, by))
+    renderer.setRenderTarget(null)
+  }
+
+  /** The mean of so many samples into `to`, without the ghosts of their places on the lens. */
+  mean(sum: WebGLRenderTarget, to: WebGLRenderTarget, { summed, hasFlat, isFinished }: MeanOf): void {
+    const { renderer } = this.gl
+    const u = this.read
+    const { width, height } = sum
+    ;['uSum', 'uBefore', 'uBehind', 'uFlatSum'].forEach((name, i) => (u[name]!.value = sum.textures[i] ?? null))
+    ;(u['uParts']!.value as Vector2).set(1 / summed, 1 / Math.sqrt(summed))
+    u['uTaps']!.value = isFinished ? SUM_TAPS.finished : SUM_TAPS.screen
+    const blocks = { width: Math.ceil(width / BLOCK), height: Math.ceil(height / BLOCK) }
+    fit(this.packed, sum)
+    fit(this.blocks, blocks)
+    fit(this.reach, blocks)
+    for (const name of ['uPacked', 'uNear', 'uReach']) u[name]!.value = null
+    renderer.setRenderTarget(this.packed)
+    this.gl.full(this.pack)
+    u['uPacked']!.value = this.packed.textures[0]
+    u['uNear']!.value = this.packed.textures[1]
+    renderer.setRenderTarget(this.blocks)
+    this.gl.full(this.findBlocks)
+    this.findReach.uniforms['uBlocks']!.value = this.blocks.texture
+    renderer.setRenderTarget(this.reach)
+    this.gl.full(this.findReach)
+    u['uReach']!.value = this.reach.texture
+    renderer.setRenderTarget(to)
+    this.gl.full(hasFlat ? this.smooth.flat : this.smooth.plain)
+    renderer.setRenderTarget(null)
+  }
+
+  /** What such sums are kept in: all light, before the focus, behind it, what is flat where anything is. */
+  static target({ width, height }: Size, hasFlat: boolean): WebGLRenderTarget {
+    return new WebGLRenderTarget(width, height, { ...near, type: FloatType, count: hasFlat ? 4 : 3 })
+  }
+  dispose(): void {
+    this.adds.dispose()
+    for (const p of [this.pack, this.smooth.plain, this.smooth.flat, this.findBlocks, this.findReach]) p.dispose()
+    for (const t of [this.packed, this.blocks, this.reach]) t.dispose()
+  }
+}

@@ -1,0 +1,75 @@
+// Sums a picture's samples, and gives what a picture is made of: their mean, blurred where it was seen through a lens.
+
+import { CustomBlending, FloatType, NearestFilter, OneFactor, WebGLRenderTarget } from 'three'
+import type { Size } from './aim.ts'
+import { fullPass, type FullPasses } from './full-passes.ts'
+import { LensSum } from './lens-sum.ts'
+import { ADD_FRAGMENT } from './shaders.ts'
+import { SpreadPass } from './spread.ts'
+import type { Owner, Targets } from './targets.ts'
+
+const plainSum = ({ width, height }: Size): WebGLRenderTarget =>
+  new WebGLRenderTarget(width, height, {
+    ...{ minFilter: NearestFilter, magFilter: NearestFilter },
+    ...{ type: FloatType, depthBuffer: false, count: 2 },
+  })
+
+export class SampleSum {
+  private readonly gl: FullPasses
+  private readonly plain = fullPass(ADD_FRAGMENT, { uSource: { value: null }, uFlatSource: { value: null } })
+  private readonly lens: LensSum
+  private readonly spread: SpreadPass
+
+  constructor(gl: FullPasses) {
+    this.gl = gl
+    this.lens = new LensSum(gl)
+    this.spread = new SpreadPass(gl)
+    this.plain.blending = CustomBlending
+    this.plain.blendSrc = this.plain.blendDst = OneFactor
+  }
+
+  /** Adds the sample drawn last to the sum; put off until it is needed, so that a first frame need not wait for it. */
+  add(t: Targets): WebGLRenderTarget {
+    const isFirst = t.summed === 1
+    const count = t.lens ? (t.lens.hasFlat ? 4 : 3) : 2
+    if (isFirst && t.sum?.textures.length !== count) {
+      t.sum?.dispose()
+      t.sum = t.lens ? LensSum.target(t.lit, t.lens.hasFlat) : plainSum(t.lit)
+    }
+    const sum = t.sum!
+    if (t.isAdded) return sum
+    t.isAdded = true
+    if (t.lens) {
+      this.lens.add(t, sum, t.lens, isFirst)
+      return sum
+    }
+    const { renderer } = this.gl
+    renderer.setRenderTarget(sum)
+    if (isFirst) renderer.clear(true, false, false)
+    this.plain.uniforms['uSource']!.value = t.lit.textures[0]
+    this.plain.uniforms['uFlatSource']!.value = t.lit.textures[1]
+    this.gl.full(this.plain)
+    renderer.setRenderTarget(null)
+    return sum
+  }
+
+  /** What a picture of an owner is made of, light and what is flat, and by what factor it is their mean. */
+  mean(t: Targets, owner: Owner): { readonly from: WebGLRenderTarget; readonly weight: number } {
+    const { summed, lens } = t
+    const sum = summed > 1 ? this.add(t) : null
+    if (!lens) return { from: sum ?? t.lit, weight: 1 / summed }
+    t.blurred ??= SpreadPass.target(lens.size)
+    if (t.blurredOf !== summed) {
+      if (sum) this.lens.mean(sum, t.blurred, { summed, hasFlat: lens.hasFlat, isFinished: owner === 'still' })
+      else this.spread.draw(t, t.blurred, lens, owner === 'moving')
+      t.blurredOf = summed
+    }
+    return { from: t.blurred, weight: 1 }
+  }
+
+  dispose(): void {
+    this.plain.dispose()
+    this.lens.dispose()
+    this.spread.dispose()
+  }
+}

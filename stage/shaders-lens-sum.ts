@@ -1,0 +1,195 @@
+// GLSL of samples through a lens, summed by how blurred they are: what is before the focus, what is behind it, and all of it. Each sample stands
+// for a part of the aperture; the sum is smoothed by that part's disc once, when a picture is made of it, so that no ghosts of the places show.
+// Model: what is blurred before the focus covers what lies behind it, also where no sample's place put it; what is blurred behind it keeps its
+// outline (that of what stands before it) and only its light is smoothed. Layers as in potmesil1981, one on each side of the focus.
+import { APERTURE_LEFT_PARS, WITHOUT_POINTS_PARS } from './shaders-lens.ts'
+import { BLOCK } from './shaders-spread.ts'
+
+/** Places looked at about a pixel of the sum: on the screen, and in a finished picture. */
+export const SUM_TAPS = { screen: 8, finished: 24 } as const
+/** The parts of the aperture overlap by so much: between places laid out so evenly their rows would show. */
+const OVERLAP = 1.25
+/** What would be smoothed less, pixels, stays as it is. */
+export const LEAST_SMOOTHED_PX = 0.6
+/** Smoothed no farther than this, pixels: of few samples the places looked at would be too few. */
+export const MOST_SMOOTHED_PX = 16
+
+/**
+ * Adds a sample: all of its light with the radius of what is blurred (full discs, pixels, by how much it covers), what lies before the focus and
+ * what lies behind it, both by how much they cover, and the flat layer. Light of what is clear goes by its own distance, in proportion to its part.
+ * Defines: CLEAR, with a layer of clear things; FLAT; POINTS, with points taken out; CATS_EYE.
+ */
+export const LENS_ADD_FRAGMENT = /* glsl */ `
+layout(location = 0) out vec4 light;
+layout(location = 1) out vec4 before;
+layout(location = 2) out vec4 behind;
+#ifdef FLAT
+  layout(location = 3) out vec4 flatLayer;
+  uniform sampler2D uFlatSource;
+#endif
+// inverse root of the number of all samples
+uniform float uPart;
+${WITHOUT_POINTS_PARS}
+${APERTURE_LEFT_PARS}
+// on which side of the focus something is blurred, as far as it is: full radius in pixels, part before, part behind
+vec3 sideOf(float d) {
+  float r = radiusOf(d);
+  float part = clamp((abs(r) * uPart - 0.35) / 0.3, 0.0, 1.0);
+  return vec3(abs(r), r < 0.0 ? part : 0.0, r < 0.0 ? 0.0 : part);
+}
+void main() {
+  ivec2 at = ivec2(gl_FragCoord.xy);
+  vec3 c = lightAt(at).rgb;
+  #ifdef FLAT
+    flatLayer = texelFetch(uFlatSource, at, 0);
+  #endif
+  vec3 side = sideOf(distanceOf(texelFetch(uDepth, at, 0).r));
+  #ifdef CLEAR
+    vec4 over = overAt(at);
+    c *= over.a;
+    #ifdef FLAT
+      flatLayer *= over.a;
+    #endif
+    float own = luminanceOf(over.rgb);
+    float share = own / max(own + luminanceOf(c), 1e-6);
+    vec2 far = texelFetch(uClear, at, 0).rg;
+    vec3 its = far.g > 1e-3 ? sideOf(far.g / max(far.r, 1e-6)) : side;
+    before = vec4(c, 1.0 - share) * side.y + vec4(over.rgb, share) * its.y;
+    behind = vec4(c, 1.0 - share) * side.z + vec4(over.rgb, share) * its.z;
+    light = vec4(c + over.rgb, side.x * (side.y + side.z) * (1.0 - share) + its.x * (its.y + its.z) * share);
+  #else
+    before = vec4(c, 1.0) * side.y;
+    behind = vec4(c, 1.0) * side.z;
+    light = vec4(c, side.x * (side.y + side.z));
+  #endif
+  #ifdef CATS_EYE
+    float k = leftHere();
+    light *= k;
+    #ifdef FLAT
+      flatLayer *= k;
+    #endif
+    before *= k;
+    behind *= k;
+  #endif
+}
+`
+
+/** What the smoothing reads of each place: mean light behind the focus with the radius (negative where nothing is behind), and the mean before it. */
+export const LENS_PACK_FRAGMENT = /* glsl */ `
+layout(location = 0) out vec4 behind;
+layout(location = 1) out vec4 before;
+uniform sampler2D uSum, uBefore, uBehind;
+// one by the samples, and one by the root of their number
+uniform vec2 uParts;
+void main() {
+  ivec2 at = ivec2(gl_FragCoord.xy);
+  before = texelFetch(uBefore, at, 0);
+  behind = texelFetch(uBehind, at, 0);
+  float covered = before.a + behind.a;
+  float r = covered > 0.0 ? min(texelFetch(uSum, at, 0).a / covered * uParts.y * ${OVERLAP}, ${MOST_SMOOTHED_PX}.0) : 0.0;
+  // a trace of what is behind tells no light
+  behind = behind.a * uParts.x > 1e-3 ? vec4(behind.rgb / behind.a, r) : vec4(0.0, 0.0, 0.0, -r);
+  before *= uParts.x;
+}
+`
+
+/** How far something before the focus reaches at most: a pixel for each block, made larger by REACH_FRAGMENT. */
+export const NEAR_BLOCKS_FRAGMENT = /* glsl */ `
+out vec4 most;
+uniform sampler2D uPacked, uNear;
+void main() {
+  ivec2 from = ivec2(gl_FragCoord.xy) * ${BLOCK};
+  ivec2 last = textureSize(uNear, 0) - 1;
+  float r = 0.0;
+  for (int y = 0; y < ${BLOCK}; y++)
+    for (int x = 0; x < ${BLOCK}; x++) {
+      ivec2 at = min(from + ivec2(x, y), last);
+      if (texelFetch(uNear, at, 0).a > 0.0) r = max(r, abs(texelFetch(uPacked, at, 0).a));
+    }
+  most = vec4(r);
+}
+`
+/** The mean of the samples, smoothed. Define: FLAT. */
+export const LENS_SMOOTH_FRAGMENT = /* glsl */ `
+layout(location = 0) out vec4 colour;
+layout(location = 1) out vec4 flatLayer;
+uniform sampler2D uSum, uFlatSum, uPacked, uNear, uReach, uBehind;
+uniform vec2 uParts;
+uniform vec2 uPoints[${SUM_TAPS.finished}];
+uniform int uTaps;
+float noise(vec2 p) { return fract(52.9829189 * fract(dot(p, vec2(0.06711056, 0.00583715)))); }
+ivec2 last;
+ivec2 pixelAt(vec2 off) { return clamp(ivec2(gl_FragCoord.xy + off), ivec2(0), last); }
+vec4 flatAt(ivec2 at) {
+  #ifdef FLAT
+    return texelFetch(uFlatSum, at, 0) * uParts.x;
+  #else
+    return vec4(0.0);
+  #endif
+}
+void main() {
+  ivec2 here = ivec2(gl_FragCoord.xy);
+  last = textureSize(uSum, 0) - 1;
+  vec3 all = texelFetch(uSum, here, 0).rgb * uParts.x;
+  vec4 covered = flatAt(here);
+  vec4 far = texelFetch(uPacked, here, 0);
+  float most = texelFetch(uReach, here / ${BLOCK}, 0).r;
+  colour = vec4(all, 1.0);
+  flatLayer = covered;
+  bool isFar = far.a >= ${LEAST_SMOOTHED_PX};
+  if (!isFar && most < ${LEAST_SMOOTHED_PX}) return;
+  // turned from pixel to pixel, so that the few places looked at show no pattern
+  float turn = 6.2831853 * noise(gl_FragCoord.xy);
+  mat2 way = mat2(cos(turn), sin(turn), -sin(turn), cos(turn));
+  if (isFar) {
+    vec3 sum = far.rgb;
+    vec4 over = covered;
+    float w = 1.0;
+    for (int i = 0; i < uTaps; i++) {
+      vec2 off = way * uPoints[i] * far.a;
+      ivec2 at = pixelAt(off);
+      vec4 there = texelFetch(uPacked, at, 0);
+      // two places give each other as far as the less blurred one reaches
+      float k = there.a < 0.5 ? 0.0 : clamp(there.a - length(off) + 0.5, 0.0, 1.0);
+      sum += there.rgb * k;
+      #ifdef FLAT
+        if (k > 0.0) over += flatAt(at) * k;
+      #endif
+      w += k;
+    }
+    float part = min(texelFetch(uBehind, here, 0).a * uParts.x, 1.0);
+    colour.rgb += (sum / w - far.rgb) * part;
+    flatLayer += (over / w - covered) * part;
+  }
+  if (most >= ${LEAST_SMOOTHED_PX}) {
+    vec4 own = texelFetch(uNear, here, 0);
+    vec4 sum = vec4(0.0), over = vec4(0.0);
+    float given = 0.0;
+    for (int i = 0; i < uTaps; i++) {
+      vec2 off = way * uPoints[i] * most;
+      ivec2 at = pixelAt(off);
+      vec4 near = texelFetch(uNear, at, 0);
+      if (near.a <= 0.0) continue;
+      float r = abs(texelFetch(uPacked, at, 0).a);
+      if (r < 0.5) continue;
+      // in proportion to what of its light falls on a pixel; of the few places none counts too much
+      float k = clamp(r - length(off) + 0.5, 0.0, 1.0) * min(most * most / (r * r), 2.0) / float(uTaps);
+      sum += near * k;
+      given += k;
+      #ifdef FLAT
+        over += flatAt(at) * near.a * k;
+      #endif
+    }
+    // what the places do not give is its own
+    float kept = max(1.0 - given, 0.0);
+    sum += own * kept;
+    over += covered * own.a * kept;
+    float rest = max(1.0 - own.a, 0.0);
+    float whole = sum.a + rest;
+    if (whole > 1e-3) {
+      colour.rgb = (sum.rgb + max(colour.rgb - own.rgb, 0.0)) / whole;
+      flatLayer = (over + flatLayer * rest) / whole;
+    }
+  }
+}
+`
