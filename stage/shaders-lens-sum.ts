@@ -16,7 +16,7 @@ export const MOST_SMOOTHED_PX = 16
 
 /**
  * Adds a sample: all of its light with the radius of what is blurred (full discs, pixels, by how much it covers), what lies before the focus and
- * what lies behind it, both by how much they cover, and the flat layer. Light of what is clear goes by its own distance, in proportion to its part.
+ * what lies behind it, both by how much they cover, and the flat layer. Light of what is clear goes by its own distance.
  * Defines: CLEAR, with a layer of clear things; FLAT; POINTS, with points taken out; CATS_EYE.
  */
 export const LENS_ADD_FRAGMENT = /* glsl */ `
@@ -54,9 +54,14 @@ void main() {
     float share = own / max(own + luminanceOf(c), 1e-6);
     vec2 far = texelFetch(uClear, at, 0).rg;
     vec3 its = far.g > 1e-3 ? sideOf(far.g / max(far.r, 1e-6)) : side;
-    before = vec4(c, 1.0 - share) * side.y + vec4(over.rgb, share) * its.y;
-    behind = vec4(c, 1.0 - share) * side.z + vec4(over.rgb, share) * its.z;
-    light = vec4(c + over.rgb, side.x * (side.y + side.z) * (1.0 - share) + its.x * (its.y + its.z) * share);
+    // what is seen through it counts by as much as is seen: its own light is smoothed, not how much of it comes through
+    vec4 through = vec4(c, over.a), clear = vec4(over.rgb, 1.0 - over.a);
+    before = through * side.y + clear * its.y;
+    behind = through * side.z + clear * its.z;
+    // the radius is that of what is brighter
+    vec2 parts = vec2(side.y + side.z, its.y + its.z), lit = parts * vec2(1.0 - share, share);
+    float r = dot(lit, vec2(side.x, its.x)) / max(lit.x + lit.y, 1e-6);
+    light = vec4(c + over.rgb, r * (before.a + behind.a));
   #else
     before = vec4(c, 1.0) * side.y;
     behind = vec4(c, 1.0) * side.z;
@@ -163,33 +168,33 @@ void main() {
   }
   if (most >= ${LEAST_SMOOTHED_PX}) {
     vec4 own = texelFetch(uNear, here, 0);
-    vec4 sum = vec4(0.0), over = vec4(0.0);
+    vec4 sum = vec4(0.0), over = vec4(0.0), back = vec4(0.0);
     float given = 0.0;
+    bool isCovered = own.a > 0.999;
     for (int i = 0; i < uTaps; i++) {
       vec2 off = way * uPoints[i] * most;
       ivec2 at = pixelAt(off);
       vec4 near = texelFetch(uNear, at, 0);
-      if (near.a <= 0.0) continue;
-      float r = abs(texelFetch(uPacked, at, 0).a);
+      // where none of the samples saw what is behind, the places about tell it
+      if (isCovered) back += vec4(max(texelFetch(uSum, at, 0).rgb * uParts.x - near.rgb, 0.0), max(1.0 - near.a, 0.0));
+      float r = near.a > 0.0 ? abs(texelFetch(uPacked, at, 0).a) : 0.0;
       if (r < 0.5) continue;
       // in proportion to what of its light falls on a pixel; of the few places none counts too much
       float k = clamp(r - length(off) + 0.5, 0.0, 1.0) * min(most * most / (r * r), 2.0) / float(uTaps);
       sum += near * k;
       given += k;
       #ifdef FLAT
-        over += flatAt(at) * near.a * k;
+        over += flatAt(at) * k;
       #endif
     }
     // what the places do not give is its own
     float kept = max(1.0 - given, 0.0);
     sum += own * kept;
-    over += covered * own.a * kept;
-    float rest = max(1.0 - own.a, 0.0);
-    float whole = sum.a + rest;
-    if (whole > 1e-3) {
-      colour.rgb = (sum.rgb + max(colour.rgb - own.rgb, 0.0)) / whole;
-      flatLayer = (over + flatLayer * rest) / whole;
-    }
+    flatLayer = (over + flatLayer * kept) / max(given + kept, 1.0);
+    // given more than once, it counts once
+    sum /= max(given + kept, 1.0);
+    if (!isCovered) back = vec4(max(colour.rgb - own.rgb, 0.0), 1.0 - own.a);
+    colour.rgb = back.a > 1e-3 ? sum.rgb + back.rgb * (max(1.0 - sum.a, 0.0) / back.a) : sum.rgb / max(sum.a, 1e-3);
   }
 }
 `
