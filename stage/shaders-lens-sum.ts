@@ -148,8 +148,10 @@ void main() {
   mat2 way = mat2(cos(turn), sin(turn), -sin(turn), cos(turn));
   if (isFar) {
     vec3 sum = far.rgb;
-    vec4 over = covered;
     float w = 1.0;
+    float part = min(texelFetch(uBehind, here, 0).a * uParts.x, 1.0);
+    vec4 over = covered;
+    float flats = part;
     for (int i = 0; i < uTaps; i++) {
       vec2 off = way * uPoints[i] * far.a;
       ivec2 at = pixelAt(off);
@@ -158,13 +160,19 @@ void main() {
       float k = there.a < 0.5 ? 0.0 : clamp(there.a - length(off) + 0.5, 0.0, 1.0);
       sum += there.rgb * k;
       #ifdef FLAT
-        if (k > 0.0) over += flatAt(at) * k;
+        if (k > 0.0) {
+          over += flatAt(at) * k;
+          flats += texelFetch(uBehind, at, 0).a * uParts.x * k;
+        }
       #endif
       w += k;
     }
-    float part = min(texelFetch(uBehind, here, 0).a * uParts.x, 1.0);
     colour.rgb += (sum / w - far.rgb) * part;
-    flatLayer += (over / w - covered) * part;
+    #ifdef FLAT
+      // what is flat behind the focus, by how much of that is seen there; of the flat here no more than that can be meant
+      over *= part / max(flats, 1e-3);
+      flatLayer += over - covered * min(1.0, over.a / max(covered.a, 1e-3));
+    #endif
   }
   if (most >= ${LEAST_SMOOTHED_PX}) {
     vec4 own = texelFetch(uNear, here, 0);

@@ -35,14 +35,16 @@ interface Seen {
   readonly sun?: boolean
   readonly ev100?: number
   readonly on?: Page
+  /** An even ground instead of the wall. */
+  readonly isBare?: boolean
 }
 /** Looks north at something clear before a wall, the sun behind one's back. */
 async function opened(
   clear: ReturnType<Pen['node']>,
-  { toward, fNumber, focusM = 1, wall = 'enamel', sun = true, ev100 = 16, on: page_ = page }: Seen,
+  { toward, fNumber, focusM = 1, wall = 'enamel', sun = true, ev100 = 16, on: page_ = page, isBare = false }: Seen,
 ): Promise<Camera> {
   // prettier-ignore
-  const nodes = [new Pen('Wall').use(wall).box(-9, 12, -6, 9, 12.2, 12, { bevel: 0 }).node(), clear]
+  const nodes = [...(isBare ? [] : [new Pen('Wall').use(wall).box(-9, 12, -6, 9, 12.2, 12, { bevel: 0 }).node()]), clear]
   const asset = await stand.server.assets.store({ body: Readable.from([Buffer.from(glbOf([{ name: 'Glass', children: nodes }], [SMOKED, SOOT]))]), mediaType: 'model/gltf-binary', fileName: 'glass.glb' }) // prettier-ignore
   const models = [newModel({ id: 'm', name: 'glass.glb', sha256: asset.sha256, sizeBytes: asset.sizeBytes })]
   const made = newProject({ name: 'Glass', subject: 'room', stand: aimAt([0, 0, 1], toward), models })
@@ -53,7 +55,11 @@ async function opened(
     frame: { ...w.frame, widthPx: 600, heightPx: 400 },
     focus: { ...w.focus, on: true, fNumber, mode: { kind: 'distance', distanceM: focusM } },
     exposure: { ...w.exposure, mode: 'direct', ev100, outsideEv100: ev100, tone: 'linear' },
-    look: { ...w.look, sun: { ...w.look.sun, on: sun, bearingDeg: 180, elevationDeg: SUN_DEG } },
+    look: {
+      ...w.look,
+      sun: { ...w.look.sun, on: sun, bearingDeg: 180, elevationDeg: SUN_DEG },
+      ...(isBare && { backdrop: { kind: 'colour', colour: [0.8, 0.8, 0.8] } }),
+    },
   }
   const { id } = await stand.server.projects.create({ ...made, working })
   await page_.goto(`${stand.server.url}/project/${id}`)
@@ -170,5 +176,12 @@ describe('a dark thing before a far white wall, of 12 samples', () => {
     const steepest = ((4 / Math.PI) * Math.abs(left - right)) / (disc * perPx)
     const falls = row.slice(1).map((v, i) => Math.abs(v - row[i]!))
     expect(Math.max(...falls)).toBeLessThan(2 * steepest)
+  }, 90_000)
+  it('a little out of focus no shade of it lies over the even ground about it', async () => {
+    await opened(thing(), { ...seen, fNumber: 1.4, focusM: 0.97, isBare: true, on: own })
+    const { row, left, right, perPx } = await edgeOf(own)
+    const edge = row.findIndex((v) => Math.abs(v - left) > 0.1 * Math.abs(right - left))
+    const about = row.slice(Math.round(edge - 30 * perPx), Math.round(edge - 6 * perPx))
+    for (const v of about) expect(Math.abs(v - left)).toBeLessThan(0.02 * Math.abs(left - right))
   }, 90_000)
 })
