@@ -56,6 +56,8 @@ interface Found extends KnownMap {
 }
 /** So many times the focus's inverse distance, or the point's own, is what hides a point looked for. */
 const HIDES_TO = 3
+/** From so many times those that were drawn on the shapes are drawn again before all samples are there. */
+const MANY_NEW = 1.25
 /** As many points are drawn. */
 const MOST = 600
 
@@ -193,8 +195,8 @@ export class PointsPass {
       const target = new WebGLRenderTarget(size.width, size.height, { type: HalfFloatType, depthBuffer: false, minFilter: NearestFilter, magFilter: NearestFilter }) // prettier-ignore
       f.drawn = { target, of: 0, count: 0, key }
     }
-    // drawn first, with each new one, and when all samples are there: between them the light of a point hardly changes
-    const isSame = f.drawn.count === f.list.length
+    // drawn first, with many new ones, and when all samples are there: between them the light of a point hardly changes
+    const isSame = f.list.length <= f.drawn.count * MANY_NEW
     if (f.drawn.of === f.samples || (isSame && f.drawn.of > 0 && f.samples < f.of)) return f.drawn.target.texture
     f.drawn.of = f.samples
     f.drawn.count = f.list.length

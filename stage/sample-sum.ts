@@ -61,7 +61,8 @@ export class SampleSum {
     t.blurred ??= SpreadPass.target(lens.size)
     if (t.blurredOf !== summed) {
       if (sum) this.lens.mean(sum, t.blurred, { summed, hasFlat: lens.hasFlat, isFinished: owner === 'still' })
-      else this.spread.draw(t, t.blurred, lens, owner === 'moving')
+      // what will be refined need not be as fine yet
+      else this.spread.draw(t, t.blurred, lens, owner === 'moving' || lens.sample.of > 1)
       t.blurredOf = summed
     }
     return { from: t.blurred, weight: 1 }

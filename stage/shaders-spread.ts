@@ -6,10 +6,10 @@ import { SEEN_PARS } from './shaders-first.ts'
 
 /** Places looked at within a disc. */
 export const SPREAD_TAPS = 28
-/** The same of a frame in motion. */
-export const MOVING_TAPS = 16
-/** Of clear things every second one is looked at, in motion every fourth: their light is even. */
-export const CLEAR_STEP = { still: 2, moving: 4 } as const
+/** The same of a frame in motion, and of the first one of a picture that is refined. */
+export const QUICK_TAPS = 16
+/** Of clear things every second one is looked at, in such frames every fourth: their light is even. */
+export const CLEAR_STEP = { still: 2, quick: 4 } as const
 /** What would be spread less, pixels, stays as it is. */
 export const LEAST_PX = 0.6
 /** Spread no farther than this, pixels: the places looked at are few. */

@@ -5,7 +5,7 @@ import { aperturePoint } from '#core/optics'
 import type { Size } from './aim.ts'
 import { fit, fullPass, type FullPasses } from './full-passes.ts'
 import { LensPasses, lensUniforms, setLensUniforms, type LensSample } from './lens-sample.ts'
-import { BLOCK, CLEAR_STEP, DISC_PACK_FRAGMENT, MOVING_TAPS, REACH_BLOCKS_FRAGMENT, REACH_FRAGMENT, SPREAD_FRAGMENT, SPREAD_TAPS } from './shaders-spread.ts' // prettier-ignore
+import { BLOCK, CLEAR_STEP, DISC_PACK_FRAGMENT, QUICK_TAPS, REACH_BLOCKS_FRAGMENT, REACH_FRAGMENT, SPREAD_FRAGMENT, SPREAD_TAPS } from './shaders-spread.ts' // prettier-ignore
 import type { Targets } from './targets.ts'
 
 const near = { minFilter: NearestFilter, magFilter: NearestFilter, depthBuffer: false } as const
@@ -33,14 +33,14 @@ export class SpreadPass {
     this.gl = gl
   }
 
-  /** Spreads a lit sample into `to`; in motion of fewer places. */
-  draw(t: Targets, to: WebGLRenderTarget, by: LensSample, isMoving = false): void {
+  /** Spreads a lit sample into `to`; quickly of fewer places. */
+  draw(t: Targets, to: WebGLRenderTarget, by: LensSample, isQuick = false): void {
     const u = this.uniforms
     const { renderer } = this.gl
     setLensUniforms(u, t, by)
     u['uSeen']!.value = by.seen
-    u['uTaps']!.value = isMoving ? MOVING_TAPS : SPREAD_TAPS
-    u['uClearStep']!.value = isMoving ? CLEAR_STEP.moving : CLEAR_STEP.still
+    u['uTaps']!.value = isQuick ? QUICK_TAPS : SPREAD_TAPS
+    u['uClearStep']!.value = isQuick ? CLEAR_STEP.quick : CLEAR_STEP.still
     const points = u['uPoints']!.value as Vector2[]
     for (let i = 0; i < SPREAD_TAPS; i++) points[i]!.set(...aperturePoint(by.blur.shape, i + 1))
     fit(this.packed, by.size)
