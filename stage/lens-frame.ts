@@ -1,7 +1,8 @@
 // How a lens lies over a frame: how wide its discs are, where its axis meets the frame, what part of the frame is drawn.
 import { Vector4, type Texture } from 'three'
 import { principalPointPx, type Camera } from '#core/camera'
-import type { Tile } from './aim.ts'
+import type { Size, Tile } from './aim.ts'
+import type { Sample } from './sample.ts'
 import type { Blur } from './types.ts'
 
 /** How a pass takes points out of a sample; null: there are none. */
@@ -11,6 +12,25 @@ export interface TakenOut {
   readonly inFrame: Vector4
   /** Where the frame lies in the texture of points: from and size. */
   readonly mapped: Vector4
+}
+
+/** A sample that is seen through a lens that blurs. */
+export interface LensSample {
+  readonly camera: Camera
+  readonly blur: Blur
+  readonly size: Size
+  /** Pixels of what is drawn to one of the frame. */
+  readonly perPx: number
+  readonly sample: Sample
+  /** Of the projection: how depth goes with the distance along the axis. */
+  readonly axial: readonly [number, number]
+  readonly tile: Tile | null
+  /** Whether anything is drawn flat. */
+  readonly hasFlat: boolean
+  /** Bright points that are drawn by themselves. */
+  readonly takenOut: TakenOut | null
+  /** Of scene light: what is seen as 1 at the exposure. */
+  readonly seen: number
 }
 
 /** Diameter of the disc of what lies infinitely far behind the focus, pixels of a picture as wide as said. */

@@ -3,12 +3,12 @@ import { Vector2, Vector4, type ShaderMaterial } from 'three'
 import type { Camera } from '#core/camera'
 import { apertureM } from '#core/optics'
 import { isPerspective } from '#core/camera'
-import type { LensPlace, Size, Tile } from './aim.ts'
+import type { LensPlace } from './aim.ts'
 import { clearTextures, NO_CLEAR } from './clear-layer.ts'
 import { fullPass } from './full-passes.ts'
-import { catOf, fullDisc, inFrame, type TakenOut } from './lens-frame.ts'
+import { catOf, fullDisc, inFrame, type LensSample } from './lens-frame.ts'
 import type { Uniforms } from './light-uniforms.ts'
-import { onLens, type Sample } from './sample.ts'
+import { onLens } from './sample.ts'
 import { MOST_PLACES } from './shaders-lens.ts'
 import type { Targets } from './targets.ts'
 import type { Blur } from './types.ts'
@@ -23,24 +23,6 @@ export function lensPlace(camera: Camera, blur: Blur, [x, y]: readonly [number, 
   if (!hasLens(camera) || !(blur.focusM > (focalMm / 1000) * 1.001)) return null
   const radius = apertureM({ focalMm, fNumber: blur.fNumber, focusM: blur.focusM }) / 2
   return { xM: x * radius, yM: y * radius, focusM: blur.focusM }
-}
-
-export interface LensSample {
-  readonly camera: Camera
-  readonly blur: Blur
-  readonly size: Size
-  /** Pixels of what is drawn to one of the frame. */
-  readonly perPx: number
-  readonly sample: Sample
-  /** Of the projection: how depth goes with the distance along the axis. */
-  readonly axial: readonly [number, number]
-  readonly tile: Tile | null
-  /** Whether anything is drawn flat. */
-  readonly hasFlat: boolean
-  /** Bright points that are drawn by themselves. */
-  readonly takenOut: TakenOut | null
-  /** Of scene light: what is seen as 1 at the exposure. */
-  readonly seen: number
 }
 
 /** Diameter of the disc of what lies infinitely far behind the focus, pixels of what is drawn. */

@@ -5,7 +5,8 @@ import { CustomBlending, FloatType, HalfFloatType, NearestFilter, OneFactor, Vec
 import { aperturePoint } from '#core/optics'
 import type { Size } from './aim.ts'
 import { fit, fullPass, type FullPasses } from './full-passes.ts'
-import { LensPasses, lensUniforms, setLensUniforms, type LensSample } from './lens-sample.ts'
+import type { LensSample } from './lens-frame.ts'
+import { LensPasses, lensUniforms, setLensUniforms } from './lens-sample.ts'
 import { LENS_ADD_FRAGMENT, LENS_PACK_FRAGMENT, LENS_SMOOTH_FRAGMENT, NEAR_BLOCKS_FRAGMENT, SUM_TAPS } from './shaders-lens-sum.ts' // prettier-ignore
 import { BLOCK, REACH_FRAGMENT } from './shaders-spread.ts'
 import type { Targets } from './targets.ts'

@@ -4,7 +4,8 @@ import { HalfFloatType, LinearFilter, NearestFilter, Vector2, WebGLRenderTarget,
 import { aperturePoint } from '#core/optics'
 import type { Size } from './aim.ts'
 import { fit, fullPass, type FullPasses } from './full-passes.ts'
-import { LensPasses, lensUniforms, setLensUniforms, type LensSample } from './lens-sample.ts'
+import type { LensSample } from './lens-frame.ts'
+import { LensPasses, lensUniforms, setLensUniforms } from './lens-sample.ts'
 import { BLOCK, CLEAR_STEP, DISC_PACK_FRAGMENT, QUICK_TAPS, REACH_BLOCKS_FRAGMENT, REACH_FRAGMENT, SPREAD_FRAGMENT, SPREAD_TAPS } from './shaders-spread.ts' // prettier-ignore
 import type { Targets } from './targets.ts'
 

@@ -11,7 +11,7 @@ import {
   WebGLRenderTarget,
 } from 'three'
 import type { Size } from './aim.ts'
-import type { LensSample } from './lens-sample.ts'
+import type { LensSample } from './lens-frame.ts'
 import type { DrawnView } from './views.ts'
 
 /** Each kind of picture sums its samples in targets of its own, so that one can wait while another is drawn. */
