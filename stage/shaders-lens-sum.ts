@@ -185,7 +185,8 @@ void main() {
       vec4 near = texelFetch(uNear, at, 0);
       // where none of the samples saw what is behind, the places about tell it
       if (isCovered) back += vec4(max(texelFetch(uSum, at, 0).rgb * uParts.x - near.rgb, 0.0), max(1.0 - near.a, 0.0));
-      float r = near.a > 0.0 ? abs(texelFetch(uPacked, at, 0).a) : 0.0;
+      // where nothing is before the focus as much is lost as is given there
+      float r = near.a > 0.0 ? abs(texelFetch(uPacked, at, 0).a) : own.a > 0.0 ? abs(far.a) : 0.0;
       if (r < 0.5) continue;
       // in proportion to what of its light falls on a pixel; of the few places none counts too much
       float k = clamp(r - length(off) + 0.5, 0.0, 1.0) * min(most * most / (r * r), 2.0) / float(uTaps);
