@@ -1,8 +1,7 @@
 // A sample through a lens as passes read it: its light, distances, what is clear before it, what is taken out of it, what the barrel leaves.
 import { Vector2, Vector4, type ShaderMaterial } from 'three'
-import type { Camera } from '#core/camera'
+import { isPerspective, type Camera } from '#core/camera'
 import { apertureM } from '#core/optics'
-import { isPerspective } from '#core/camera'
 import type { LensPlace } from './aim.ts'
 import { clearTextures, NO_CLEAR } from './clear-layer.ts'
 import { fullPass } from './full-passes.ts'
@@ -85,7 +84,7 @@ const catsEyeOf = ({ blur, sample }: LensSample): number => (sample.of > 1 ? (bl
 export class LensPasses {
   private readonly made = new Map<string, ShaderMaterial>()
   private readonly fragment: string
-  readonly uniforms: Uniforms
+  private readonly uniforms: Uniforms
   private readonly prepare: (pass: ShaderMaterial) => void
 
   constructor(fragment: string, uniforms: Uniforms, prepare: (pass: ShaderMaterial) => void = () => undefined) {

@@ -7,8 +7,8 @@ import type { Size } from './aim.ts'
 import { fit, fullPass, type FullPasses } from './full-passes.ts'
 import type { LensSample } from './lens-frame.ts'
 import { LensPasses, lensUniforms, setLensUniforms } from './lens-sample.ts'
-import { LENS_ADD_FRAGMENT, LENS_PACK_FRAGMENT, LENS_SMOOTH_FRAGMENT, NEAR_BLOCKS_FRAGMENT, SUM_TAPS } from './shaders-lens-sum.ts' // prettier-ignore
-import { BLOCK, REACH_FRAGMENT } from './shaders-spread.ts'
+import { LENS_ADD_FRAGMENT, LENS_PACK_FRAGMENT, LENS_SMOOTH_FRAGMENT, MOST_SMOOTHED_PX, NEAR_BLOCKS_FRAGMENT, SUM_TAPS } from './shaders-lens-sum.ts' // prettier-ignore
+import { Reach } from './reach.ts'
 import type { Targets } from './targets.ts'
 
 const near = { minFilter: NearestFilter, magFilter: NearestFilter, depthBuffer: false } as const
@@ -48,12 +48,11 @@ export class LensSum {
   private readonly smooth = { plain: fullPass(LENS_SMOOTH_FRAGMENT, this.read), flat: fullPass(LENS_SMOOTH_FRAGMENT, this.read) } // prettier-ignore
   private readonly packed = new WebGLRenderTarget(1, 1, { ...near, type: HalfFloatType, count: 2 })
   private readonly findBlocks = fullPass(NEAR_BLOCKS_FRAGMENT, this.read)
-  private readonly findReach = fullPass(REACH_FRAGMENT, { uBlocks: { value: null } })
-  private readonly blocks = new WebGLRenderTarget(1, 1, { ...near, type: HalfFloatType })
-  private readonly reach = new WebGLRenderTarget(1, 1, { ...near, type: HalfFloatType })
+  private readonly reach: Reach
 
   constructor(gl: FullPasses) {
     this.gl = gl
+    this.reach = new Reach(gl, MOST_SMOOTHED_PX)
     this.smooth.flat.defines = { FLAT: '' }
   }
 
@@ -72,25 +71,16 @@ export class LensSum {
   mean(sum: WebGLRenderTarget, to: WebGLRenderTarget, { summed, hasFlat, isFinished }: MeanOf): void {
     const { renderer } = this.gl
     const u = this.read
-    const { width, height } = sum
     ;['uSum', 'uBefore', 'uBehind', 'uFlatSum'].forEach((name, i) => (u[name]!.value = sum.textures[i] ?? null))
     ;(u['uParts']!.value as Vector2).set(1 / summed, 1 / Math.sqrt(summed))
     u['uTaps']!.value = isFinished ? SUM_TAPS.finished : SUM_TAPS.screen
-    const blocks = { width: Math.ceil(width / BLOCK), height: Math.ceil(height / BLOCK) }
     fit(this.packed, sum)
-    fit(this.blocks, blocks)
-    fit(this.reach, blocks)
     for (const name of ['uPacked', 'uNear', 'uReach']) u[name]!.value = null
     renderer.setRenderTarget(this.packed)
     this.gl.full(this.pack)
     u['uPacked']!.value = this.packed.textures[0]
     u['uNear']!.value = this.packed.textures[1]
-    renderer.setRenderTarget(this.blocks)
-    this.gl.full(this.findBlocks)
-    this.findReach.uniforms['uBlocks']!.value = this.blocks.texture
-    renderer.setRenderTarget(this.reach)
-    this.gl.full(this.findReach)
-    u['uReach']!.value = this.reach.texture
+    u['uReach']!.value = this.reach.of(sum, this.findBlocks)
     renderer.setRenderTarget(to)
     this.gl.full(hasFlat ? this.smooth.flat : this.smooth.plain)
     renderer.setRenderTarget(null)
@@ -102,7 +92,8 @@ export class LensSum {
   }
   dispose(): void {
     this.adds.dispose()
-    for (const p of [this.pack, this.smooth.plain, this.smooth.flat, this.findBlocks, this.findReach]) p.dispose()
-    for (const t of [this.packed, this.blocks, this.reach]) t.dispose()
+    for (const p of [this.pack, this.smooth.plain, this.smooth.flat, this.findBlocks]) p.dispose()
+    this.reach.dispose()
+    this.packed.dispose()
   }
 }

@@ -52,4 +52,17 @@ describe('the map of bright points', () => {
     }
     expect([isIn(4.5, 4.5), isIn(7.5, 6.5), isIn(11.5, 6.5), isIn(9.5, 9.5), isIn(35.5, 35.5)]).toEqual([true, true, true, true, false]) // prettier-ignore
   })
+  it('fills the box about a glint that wandered, where it is as far away and nothing was refused', () => {
+    const map = new PointsMap({ width: 20, height: 10 }, 2)
+    const depths = new Float32Array(200).fill(4)
+    depths[4 * 20 + 6] = 9
+    map.refuse(2 * 20 + 9, [0, 0])
+    const first = map.put({ ...point(0), core: [3 * 20 + 4], all: [3 * 20 + 4] }, 1, [0, 0])!
+    const second = map.put({ ...point(0), core: [5 * 20 + 8], all: [5 * 20 + 8] }, 1, [0, 0])!
+    const put = map.fill([...first.core, ...second.core], 4, depths)
+    // five by three pixels, without the two points, the one far away, and the one about the refused pixel
+    expect(put).toHaveLength(15 - 2 - 1 - 1)
+    const known = map.knownBy(1, () => [0, 0])
+    expect([[4, 5], [6, 4], [8, 3], [9, 4]].map(([x, y]) => known.isPoint(y! * 20 + x!))).toEqual([true, false, false, false]) // prettier-ignore
+  })
 })

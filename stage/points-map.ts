@@ -71,6 +71,30 @@ export class PointsMap {
     this.texture.needsUpdate = true
     return { ...point, of: own, core, all, xPx: point.xPx - ax, yPx: point.yPx - ay }
   }
+  /**
+   * Puts a point at all pixels of the box about these that are as far away (`depths`: of the frame) and were not refused: where a glint that wanders
+   * was seen it is in other samples too, or between. Gives the pixels that are new.
+   */
+  fill(about: readonly number[], distanceM: number, depths: Float32Array): number[] {
+    const { width } = this.size
+    const [xs, ys] = [about.map((i) => i % width), about.map((i) => Math.floor(i / width))]
+    const [left, right] = [xs.reduce((a, b) => Math.min(a, b), Infinity), xs.reduce((a, b) => Math.max(a, b), -1)]
+    const [low, high] = [ys.reduce((a, b) => Math.min(a, b), Infinity), ys.reduce((a, b) => Math.max(a, b), -1)]
+    const put: number[] = []
+    for (let y = low; y <= high; y++)
+      for (let x = left; x <= right; x++) {
+        const [i, u, v] = [y * width + x, x - this.border, y - this.border]
+        if (u < 0 || v < 0 || u >= this.frame.width || v >= this.frame.height) continue
+        if (this.data[i * 2]! > 0 || this.data[i * 2 + 1]! > 0) continue
+        if (Math.abs(depths[v * this.frame.width + u]! / distanceM - 1) > SAME_DISTANCE) continue
+        this.data[i * 2] = 1 / distanceM
+        this.blocks.add(this.blockOf(i))
+        put.push(i)
+      }
+    if (put.length > 0) this.count++
+    this.texture.needsUpdate = true
+    return put
+  }
   /** Number of a point as far away that lies about these pixels. */
   private wholeOf(core: readonly number[], distanceM: number): number | null {
     const { width } = this.size

@@ -321,7 +321,12 @@ function take(f: Found, found: ShownPoints, asideOf: AsideOf, discs: (distanceM:
   for (const i of found.refused) f.map.refuse(i, asideOf(i))
 }
 /** A glint that wandered belongs to the nearest point as far away within its disc: it is taken out, and its light is that one's. */
-function putWithin({ list, map }: Found, p: ShownPoint, aside: readonly [number, number], radiusPx: number): boolean {
+function putWithin(
+  { list, map, depths }: Found,
+  p: ShownPoint,
+  aside: readonly [number, number],
+  radiusPx: number,
+): boolean {
   const [x, y] = [p.xPx - aside[0], p.yPx - aside[1]]
   let [nearest, least] = [-1, radiusPx]
   list.forEach((q, i) => {
@@ -332,6 +337,7 @@ function putWithin({ list, map }: Found, p: ShownPoint, aside: readonly [number,
   const q = list[nearest]
   const put = q && map.put(p, q.of, aside)
   if (!q || !put) return false
-  list[nearest] = { ...q, core: [...q.core, ...put.core], all: [...q.all, ...put.all] }
+  const core = [...q.core, ...put.core]
+  list[nearest] = { ...q, core, all: [...q.all, ...put.all, ...map.fill(core, p.surfaceM, depths)] }
   return true
 }

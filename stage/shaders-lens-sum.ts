@@ -3,14 +3,14 @@
 // Model: what is blurred before the focus covers what lies behind it, also where no sample's place put it; what is blurred behind it keeps its
 // outline (that of what stands before it) and only its light is smoothed. Layers as in potmesil1981, one on each side of the focus.
 import { APERTURE_LEFT_PARS, WITHOUT_POINTS_PARS } from './shaders-lens.ts'
-import { BLOCK } from './shaders-spread.ts'
+import { BLOCK } from './shaders-reach.ts'
 
 /** Places looked at about a pixel of the sum: on the screen, and in a finished picture. */
 export const SUM_TAPS = { screen: 8, finished: 24 } as const
 /** The parts of the aperture overlap by so much: between places laid out so evenly their rows would show. */
 const OVERLAP = 1.25
 /** What would be smoothed less, pixels, stays as it is. */
-export const LEAST_SMOOTHED_PX = 0.6
+const LEAST_SMOOTHED_PX = 0.6
 /** Smoothed no farther than this, pixels: of few samples the places looked at would be too few. */
 export const MOST_SMOOTHED_PX = 16
 
@@ -98,7 +98,7 @@ void main() {
 }
 `
 
-/** How far something before the focus reaches at most: a pixel for each block, made larger by REACH_FRAGMENT. */
+/** How far something before the focus reaches at most: a pixel for each block (see Reach). */
 export const NEAR_BLOCKS_FRAGMENT = /* glsl */ `
 out vec4 most;
 uniform sampler2D uPacked, uNear;

@@ -21,13 +21,14 @@ ${LIGHT_SEEN_PARS}
 // Full radius of the disc of a distance in pixels, negative before the focus.
 float radiusOf(float d) { return 0.5 * uBlur.x * (d - uBlur.y) / max(d, 1e-4); }
 // Whether a bright point lies here, that is drawn by itself. The sun's images in bent glass wander more than their distance tells: a blurred one
-// is never left as a dot.
+// that is not known to be none is never left as a dot.
 bool isPoint(ivec2 pixel) {
   vec2 at = (vec2(pixel) + 0.5) * uPixel;
-  vec4 glint = texelFetch(uGlint, min(pixel, textureSize(uGlint, 0) - 1), 0);
-  if (glint.b > 0.5 && abs(radiusOf(shownAt(at))) > 0.5 * ${LEAST_DISC_PX}.0) return true;
-  vec2 place = uInFrame.xy + (at - shiftOf(shownAt(at)) * uPixel) * uInFrame.zw;
-  return texture(uPoints2D, mapOf(place)).r > 0.0;
+  float d = shownAt(at);
+  vec2 place = uInFrame.xy + (at - shiftOf(d) * uPixel) * uInFrame.zw;
+  vec2 known = texture(uPoints2D, mapOf(place)).rg;
+  if (known.r > 0.0 || known.g > 0.0) return known.r > 0.0;
+  return texelFetch(uGlint, min(pixel, textureSize(uGlint, 0) - 1), 0).b > 0.5 && abs(radiusOf(d)) > 0.5 * ${LEAST_DISC_PX}.0;
 }
 // Without what is drawn by itself, as far as it is seen through what is clear.
 vec4 lightAt(ivec2 at) {

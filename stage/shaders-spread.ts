@@ -2,6 +2,7 @@
 // Model: gathered by depth. A neighbour counts where its own disc reaches here, in inverse proportion to its area; what lies behind reaches no
 // farther than what it is behind of is blurred. Source: potmesil1981.
 import { WITHOUT_POINTS_PARS } from './shaders-lens.ts'
+import { BLOCK } from './shaders-reach.ts'
 import { SEEN_PARS } from './shaders-first.ts'
 
 /** Places looked at within a disc. */
@@ -11,11 +12,9 @@ export const QUICK_TAPS = 16
 /** Of clear things every second one is looked at, in such frames every fourth: their light is even. */
 export const CLEAR_STEP = { still: 2, quick: 4 } as const
 /** What would be spread less, pixels, stays as it is. */
-export const LEAST_PX = 0.6
+const LEAST_PX = 0.6
 /** Spread no farther than this, pixels: the places looked at are few. */
 export const MOST_PX = 40
-/** Pixels a side of the blocks in which it is known what may reach there. */
-export const BLOCK = 8
 
 /** Light without bright points beside the radius it is spread by, pixels, negative before the focus: one reading a place. */
 export const DISC_PACK_FRAGMENT = /* glsl */ `
@@ -154,23 +153,6 @@ void main() {
         if (c.g <= 1e-3) continue;
         most.g = max(most.g, clamp(abs(radiusOf(c.g / max(c.r, 1e-6))), ${LEAST_PX}, ${MOST_PX}.0));
       #endif
-    }
-}
-`
-/** The same, with all blocks that reach here. */
-export const REACH_FRAGMENT = /* glsl */ `
-out vec4 most;
-uniform sampler2D uBlocks;
-void main() {
-  ivec2 here = ivec2(gl_FragCoord.xy);
-  ivec2 last = textureSize(uBlocks, 0) - 1;
-  const int reach = ${Math.ceil((MOST_PX + 1) / BLOCK)};
-  most = vec4(0.0);
-  for (int y = -reach; y <= reach; y++)
-    for (int x = -reach; x <= reach; x++) {
-      vec4 there = texelFetch(uBlocks, clamp(here + ivec2(x, y), ivec2(0), last), 0);
-      float away = float((max(abs(x), abs(y)) - 1) * ${BLOCK});
-      most = max(most, there * step(vec4(away), there + 1.0));
     }
 }
 `

@@ -3,10 +3,11 @@
 import { HalfFloatType, LinearFilter, NearestFilter, Vector2, WebGLRenderTarget, type ShaderMaterial } from 'three'
 import { aperturePoint } from '#core/optics'
 import type { Size } from './aim.ts'
-import { fit, fullPass, type FullPasses } from './full-passes.ts'
+import { fit, type FullPasses } from './full-passes.ts'
 import type { LensSample } from './lens-frame.ts'
 import { LensPasses, lensUniforms, setLensUniforms } from './lens-sample.ts'
-import { BLOCK, CLEAR_STEP, DISC_PACK_FRAGMENT, QUICK_TAPS, REACH_BLOCKS_FRAGMENT, REACH_FRAGMENT, SPREAD_FRAGMENT, SPREAD_TAPS } from './shaders-spread.ts' // prettier-ignore
+import { CLEAR_STEP, DISC_PACK_FRAGMENT, MOST_PX, QUICK_TAPS, REACH_BLOCKS_FRAGMENT, SPREAD_FRAGMENT, SPREAD_TAPS } from './shaders-spread.ts' // prettier-ignore
+import { Reach } from './reach.ts'
 import type { Targets } from './targets.ts'
 
 const near = { minFilter: NearestFilter, magFilter: NearestFilter, depthBuffer: false } as const
@@ -24,14 +25,12 @@ export class SpreadPass {
   private readonly packs = new LensPasses(DISC_PACK_FRAGMENT, this.uniforms)
   private readonly spreads = new LensPasses(SPREAD_FRAGMENT, this.uniforms)
   private readonly reachBlocks = new LensPasses(REACH_BLOCKS_FRAGMENT, this.uniforms)
-  private readonly findReach = fullPass(REACH_FRAGMENT, { uBlocks: { value: null } })
   private readonly packed = new WebGLRenderTarget(1, 1, { ...near, type: HalfFloatType })
-  /** How far what may reach a block of pixels does at most, and what lies in each block. */
-  private readonly reach = new WebGLRenderTarget(1, 1, { ...near, type: HalfFloatType })
-  private readonly blocks = new WebGLRenderTarget(1, 1, { ...near, type: HalfFloatType })
+  private readonly reach: Reach
 
   constructor(gl: FullPasses) {
     this.gl = gl
+    this.reach = new Reach(gl, MOST_PX)
   }
 
   /** Spreads a lit sample into `to`; quickly of fewer places. */
@@ -45,9 +44,6 @@ export class SpreadPass {
     const points = u['uPoints']!.value as Vector2[]
     for (let i = 0; i < SPREAD_TAPS; i++) points[i]!.set(...aperturePoint(by.blur.shape, i + 1))
     fit(this.packed, by.size)
-    const blocks = { width: Math.ceil(by.size.width / BLOCK), height: Math.ceil(by.size.height / BLOCK) }
-    fit(this.blocks, blocks)
-    fit(this.reach, blocks)
     u['uPacked']!.value = u['uReach']!.value = null
     const draw = (target: WebGLRenderTarget, pass: ShaderMaterial): void => {
       renderer.setRenderTarget(target)
@@ -55,10 +51,7 @@ export class SpreadPass {
     }
     draw(this.packed, this.packs.of(t, by))
     u['uPacked']!.value = this.packed.texture
-    draw(this.blocks, this.reachBlocks.of(t, by))
-    this.findReach.uniforms['uBlocks']!.value = this.blocks.texture
-    draw(this.reach, this.findReach)
-    u['uReach']!.value = this.reach.texture
+    u['uReach']!.value = this.reach.of(by.size, this.reachBlocks.of(t, by))
     draw(to, this.spreads.of(t, by))
     renderer.setRenderTarget(null)
   }
@@ -74,7 +67,7 @@ export class SpreadPass {
     this.packs.dispose()
     this.spreads.dispose()
     this.reachBlocks.dispose()
-    this.findReach.dispose()
-    for (const t of [this.packed, this.blocks, this.reach]) t.dispose()
+    this.reach.dispose()
+    this.packed.dispose()
   }
 }
