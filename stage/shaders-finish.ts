@@ -1,7 +1,7 @@
 // GLSL of the finish: what a camera and its development make of scene-linear samples. Nothing of it is in the samples: a change of exposure,
 // white balance, vignetting or tone asks for this one pass again.
 
-import { EDGE_PARS } from './shaders-first.ts'
+import { EDGE_PARS, NOISE_PARS } from './shaders-first.ts'
 import { VIEW_PARS } from './views.ts'
 
 /** Mean of the samples; exposure, white balance, vignetting, tone curve; the flat layer over it; sRGB, half a level of noise. */
@@ -46,7 +46,7 @@ vec3 toSrgb(vec3 c) {
 vec3 toLinear(vec3 c) {
   return mix(pow((c + 0.055) / 1.055, vec3(2.4)), c / 12.92, vec3(lessThanEqual(c, vec3(0.04045))));
 }
-float noise(vec2 p) { return fract(52.9829189 * fract(dot(p, vec2(0.06711056, 0.00583715)))); }
+${NOISE_PARS}
 // Bright parts pressed together, or pulled apart, by a smooth change of slope over the stops above mid-grey; 0.5 changes nothing.
 vec3 shouldered(vec3 c) {
   if (uShoulder == 0.5) return c;

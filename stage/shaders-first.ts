@@ -73,3 +73,6 @@ float seen(vec3 c) {
   return sqrt(l / (l + 0.6));
 }
 `
+
+/** Even noise of a pixel, 0..1, that neighbours share out among them. Source: jimenez2014 (from memory). */
+export const NOISE_PARS = /* glsl */ `float noise(vec2 p) { return fract(52.9829189 * fract(dot(p, vec2(0.06711056, 0.00583715)))); }`

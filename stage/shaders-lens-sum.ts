@@ -2,6 +2,7 @@
 // for a part of the aperture; the sum is smoothed by that part's disc once, when a picture is made of it, so that no ghosts of the places show.
 // Model: what is blurred before the focus covers what lies behind it, also where no sample's place put it; what is blurred behind it keeps its
 // outline (that of what stands before it) and only its light is smoothed. Layers as in potmesil1981, one on each side of the focus.
+import { NOISE_PARS } from './shaders-first.ts'
 import { APERTURE_LEFT_PARS, WITHOUT_POINTS_PARS } from './shaders-lens.ts'
 import { BLOCK } from './shaders-reach.ts'
 
@@ -122,7 +123,7 @@ uniform sampler2D uSum, uFlatSum, uPacked, uNear, uReach, uBehind;
 uniform vec2 uParts;
 uniform vec2 uPoints[${SUM_TAPS.finished}];
 uniform int uTaps;
-float noise(vec2 p) { return fract(52.9829189 * fract(dot(p, vec2(0.06711056, 0.00583715)))); }
+${NOISE_PARS}
 ivec2 last;
 ivec2 pixelAt(vec2 off) { return clamp(ivec2(gl_FragCoord.xy + off), ivec2(0), last); }
 vec4 flatAt(ivec2 at) {
