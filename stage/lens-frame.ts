@@ -1,5 +1,5 @@
 // How a lens lies over a frame: how wide its discs are, where its axis meets the frame, what part of the frame is drawn.
-import { Vector4, type Texture } from 'three'
+import { Vector4, type Texture, type WebGLRenderTarget } from 'three'
 import { principalPointPx, type Camera } from '#core/camera'
 import type { Size, Tile } from './aim.ts'
 import type { Sample } from './sample.ts'
@@ -55,4 +55,10 @@ export function inFrame(camera: Camera, tile: Tile | null): Vector4 {
   return tile
     ? new Vector4(tile.x / w, 1 - (tile.y + tile.height) / h, tile.width / w, tile.height / h)
     : new Vector4(0, 0, 1, 1)
+}
+
+/** A sum of samples through a lens: all light, before the focus, behind it, radii; and what is flat, where anything is. */
+export interface LensSums {
+  readonly layers: WebGLRenderTarget
+  readonly flat: WebGLRenderTarget | null
 }

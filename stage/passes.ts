@@ -374,10 +374,10 @@ export class Passes {
   readSurfaces(owner: Owner): Float32Array {
     const t = this.targets.get(owner)!
     const { width, height } = t.view!.size
-    const sum = this.sums.add(t)
+    this.sums.add(t)
     const { facts } = t
     const pixels = new Float32Array(width * height * 4)
-    this.renderer.readRenderTargetPixels(sum, 0, 0, width, height, pixels)
+    this.renderer.readRenderTargetPixels(t.sum!, 0, 0, width, height, pixels)
     // the roughness beside the normal is never 0 on a surface
     const normals = new Uint16Array(width * height * 4)
     this.renderer.readRenderTargetPixels(facts, 0, 0, width, height, normals, undefined, 1)

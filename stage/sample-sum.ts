@@ -3,6 +3,7 @@
 import { CustomBlending, FloatType, NearestFilter, OneFactor, WebGLRenderTarget } from 'three'
 import type { Size } from './aim.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
+import type { LensSums } from './lens-frame.ts'
 import { LensSum } from './lens-sum.ts'
 import { ADD_FRAGMENT } from './shaders.ts'
 import { SpreadPass } from './spread.ts'
@@ -29,38 +30,38 @@ export class SampleSum {
   }
 
   /** Adds the sample drawn last to the sum; put off until it is needed, so that a first frame need not wait for it. */
-  add(t: Targets): WebGLRenderTarget {
-    const isFirst = t.summed === 1
-    const count = t.lens ? (t.lens.hasFlat ? 4 : 3) : 2
-    if (isFirst && t.sum?.textures.length !== count) {
-      t.sum?.dispose()
-      t.sum = t.lens ? LensSum.target(t.lit, t.lens.hasFlat) : plainSum(t.lit)
-    }
-    const sum = t.sum!
-    if (t.isAdded) return sum
+  add(t: Targets): void {
+    if (t.isAdded) return
     t.isAdded = true
+    const isFirst = t.summed === 1
     if (t.lens) {
-      this.lens.add(t, sum, t.lens, isFirst)
-      return sum
+      this.lens.add(t, this.lensSumsOf(t, t.lens.hasFlat), t.lens, isFirst)
+      return
     }
     const { renderer } = this.gl
-    renderer.setRenderTarget(sum)
+    renderer.setRenderTarget((t.sum ??= plainSum(t.lit)))
     if (isFirst) renderer.clear(true, false, false)
     this.plain.uniforms['uSource']!.value = t.lit.textures[0]
     this.plain.uniforms['uFlatSource']!.value = t.lit.textures[1]
     this.gl.full(this.plain)
     renderer.setRenderTarget(null)
-    return sum
+  }
+  private lensSumsOf(t: Targets, hasFlat: boolean): LensSums {
+    const held = t.lensSums
+    if (held && (held.flat !== null) === hasFlat) return held
+    held?.layers.dispose()
+    held?.flat?.dispose()
+    return (t.lensSums = LensSum.sums(t.lit, hasFlat))
   }
 
   /** What a picture of an owner is made of, light and what is flat, and by what factor it is their mean. */
   mean(t: Targets, owner: Owner): { readonly from: WebGLRenderTarget; readonly weight: number } {
     const { summed, lens } = t
-    const sum = summed > 1 ? this.add(t) : null
-    if (!lens) return { from: sum ?? t.lit, weight: 1 / summed }
+    if (summed > 1) this.add(t)
+    if (!lens) return { from: summed > 1 ? t.sum! : t.lit, weight: 1 / summed }
     t.blurred ??= SpreadPass.target(lens.size)
     if (t.blurredOf !== summed) {
-      if (sum) this.lens.mean(sum, t.blurred, { summed, hasFlat: lens.hasFlat, isFinished: owner === 'still' })
+      if (summed > 1) this.lens.mean(t.lensSums!, t.blurred, { summed, isFinished: owner === 'still' })
       // what will be refined need not be as fine yet
       else this.spread.draw(t, t.blurred, lens, owner === 'moving' || lens.sample.of > 1)
       t.blurredOf = summed

@@ -1,7 +1,7 @@
 // GLSL of the finish: what a camera and its development make of scene-linear samples. Nothing of it is in the samples: a change of exposure,
 // white balance, vignetting or tone asks for this one pass again.
 
-import { EDGE_PARS, NOISE_PARS } from './shaders-first.ts'
+import { EDGE_PARS, LUMINANCE_PARS, NOISE_PARS } from './shaders-first.ts'
 import { VIEW_PARS } from './views.ts'
 
 /** Mean of the samples; exposure, white balance, vignetting, tone curve; the flat layer over it; sRGB, half a level of noise. */
@@ -47,6 +47,7 @@ vec3 toLinear(vec3 c) {
   return mix(pow((c + 0.055) / 1.055, vec3(2.4)), c / 12.92, vec3(lessThanEqual(c, vec3(0.04045))));
 }
 ${NOISE_PARS}
+${LUMINANCE_PARS}
 // Bright parts pressed together, or pulled apart, by a smooth change of slope over the stops above mid-grey; 0.5 changes nothing.
 vec3 shouldered(vec3 c) {
   if (uShoulder == 0.5) return c;
@@ -62,7 +63,7 @@ vec3 toned(vec3 c) {
   c = shouldered(c);
   // AgX (as the rendering library has it), with a little more slope and chroma, which suits interiors
   c = AgXToneMapping(c * 1.35);
-  float grey = dot(c, vec3(0.2126, 0.7152, 0.0722));
+  float grey = luminanceOf(c);
   c = max(mix(vec3(grey), c, 1.18), 0.0);
   vec3 s = toSrgb(clamp(c, 0.0, 1.0));
   return mix(s, s * s * (3.0 - 2.0 * s), 0.45);
@@ -73,7 +74,7 @@ vec3 developed(vec3 s) {
     vec3 low = 0.5 * pow(max(2.0 * s, 0.0), vec3(uDevelop.x)), high = 1.0 - 0.5 * pow(max(2.0 - 2.0 * s, 0.0), vec3(uDevelop.x));
     s = mix(low, high, step(0.5, s));
   }
-  return mix(vec3(dot(s, vec3(0.2126, 0.7152, 0.0722))), s, uDevelop.y);
+  return mix(vec3(luminanceOf(s)), s, uDevelop.y);
 }
 // A colour table, trilinear between its places.
 vec3 tabled(vec3 s) {
@@ -214,7 +215,7 @@ void main() {
   }
   vec3 s = clamp(tabled(developed(toned(min(c, 65504.0)))), 0.0, 1.0);
   if (uGrain > 0.0) {
-    float grey = dot(s, vec3(0.2126, 0.7152, 0.0722));
+    float grey = luminanceOf(s);
     s = clamp(s + uGrain * grainAt(vUv * uOut) * 4.0 * grey * (1.0 - grey), 0.0, 1.0);
   }
   if (over.a > 0.0) s = toSrgb(clamp(toLinear(s) * (1.0 - over.a) + over.rgb, 0.0, 1.0));

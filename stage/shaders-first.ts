@@ -66,10 +66,13 @@ vec2 eveningBy(vec2 uv, ivec2 at) {
 }
 `
 
-/** Brightness roughly as the tone curve shows it, 0..1. */
+/** Relative luminance of linear sRGB. Source: iec61966-2-1. */
+export const LUMINANCE_PARS = /* glsl */ `float luminanceOf(vec3 c) { return dot(c, vec3(0.2126, 0.7152, 0.0722)); }`
+
+/** Brightness roughly as the tone curve shows it, 0..1; after LUMINANCE_PARS. */
 export const SEEN_PARS = /* glsl */ `
 float seen(vec3 c) {
-  float l = dot(max(c, 0.0), vec3(0.2126, 0.7152, 0.0722));
+  float l = luminanceOf(max(c, 0.0));
   return sqrt(l / (l + 0.6));
 }
 `

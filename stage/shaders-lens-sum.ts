@@ -2,7 +2,7 @@
 // for a part of the aperture; the sum is smoothed by that part's disc once, when a picture is made of it, so that no ghosts of the places show.
 // Model: what is blurred before the focus covers what lies behind it, also where no sample's place put it; what is blurred behind it keeps its
 // outline (that of what stands before it) and only its light is smoothed. Layers as in potmesil1981, one on each side of the focus.
-import { NOISE_PARS } from './shaders-first.ts'
+import { LUMINANCE_PARS, NOISE_PARS } from './shaders-first.ts'
 import { APERTURE_LEFT_PARS, WITHOUT_POINTS_PARS } from './shaders-lens.ts'
 import { BLOCK } from './shaders-reach.ts'
 
@@ -15,19 +15,20 @@ const LEAST_SMOOTHED_PX = 0.6
 /** Smoothed no farther than this, pixels: of few samples the places looked at would be too few. */
 export const MOST_SMOOTHED_PX = 16
 
+/** What light counts where two share a radius: as much as it is seen, so that nothing bright goes by the radius of a faint pane before it. */
+const COUNT_PARS = /* glsl */ `
+float countOf(vec4 c) { return luminanceOf(c.rgb) + 1e-3 * c.a; }
+`
 /**
- * Adds a sample: all of its light with the radius of what is blurred (full discs, pixels, by how much it covers), what lies before the focus and
- * what lies behind it, both by how much they cover, and the flat layer. Light of what is clear goes by its own distance.
- * Defines: CLEAR, with a layer of clear things; FLAT; POINTS, with points taken out; CATS_EYE.
+ * Adds a sample: all of its light, what lies before the focus and what lies behind it, both by how much they cover, and the radii of both (full
+ * discs, pixels, by what they count; before the focus beside the light). Light of what is clear goes by its own distance.
+ * Defines: CLEAR, with a layer of clear things; POINTS, with points taken out; CATS_EYE.
  */
 export const LENS_ADD_FRAGMENT = /* glsl */ `
 layout(location = 0) out vec4 light;
 layout(location = 1) out vec4 before;
 layout(location = 2) out vec4 behind;
-#ifdef FLAT
-  layout(location = 3) out vec4 flatLayer;
-  uniform sampler2D uFlatSource;
-#endif
+layout(location = 3) out vec4 radius;
 // inverse root of the number of all samples
 uniform float uPart;
 ${WITHOUT_POINTS_PARS}
@@ -38,63 +39,76 @@ vec3 sideOf(float d) {
   float part = clamp((abs(r) * uPart - 0.35) / 0.3, 0.0, 1.0);
   return vec3(abs(r), r < 0.0 ? part : 0.0, r < 0.0 ? 0.0 : part);
 }
+${COUNT_PARS}
 void main() {
   ivec2 at = ivec2(gl_FragCoord.xy);
   vec3 c = lightAt(at).rgb;
-  #ifdef FLAT
-    flatLayer = texelFetch(uFlatSource, at, 0);
-  #endif
   vec3 side = sideOf(distanceOf(texelFetch(uDepth, at, 0).r));
   #ifdef CLEAR
     vec4 over = overAt(at);
     c *= over.a;
-    #ifdef FLAT
-      flatLayer *= over.a;
-    #endif
-    float own = luminanceOf(over.rgb);
-    float share = own / max(own + luminanceOf(c), 1e-6);
     vec2 far = texelFetch(uClear, at, 0).rg;
     vec3 its = far.g > 1e-3 ? sideOf(far.g / max(far.r, 1e-6)) : side;
     // what is seen through it counts by as much as is seen: its own light is smoothed, not how much of it comes through
     vec4 through = vec4(c, over.a), clear = vec4(over.rgb, 1.0 - over.a);
     before = through * side.y + clear * its.y;
     behind = through * side.z + clear * its.z;
-    // the radius is that of what is brighter
-    vec2 parts = vec2(side.y + side.z, its.y + its.z), lit = parts * vec2(1.0 - share, share);
-    float r = dot(lit, vec2(side.x, its.x)) / max(lit.x + lit.y, 1e-6);
-    light = vec4(c + over.rgb, r * (before.a + behind.a));
+    float shown = countOf(through), own = countOf(clear);
+    light = vec4(c + over.rgb, side.x * side.y * shown + its.x * its.y * own);
+    radius = vec4(side.x * side.z * shown + its.x * its.z * own);
   #else
     before = vec4(c, 1.0) * side.y;
     behind = vec4(c, 1.0) * side.z;
-    light = vec4(c, side.x * (side.y + side.z));
+    float shown = countOf(vec4(c, 1.0));
+    light = vec4(c, side.x * side.y * shown);
+    radius = vec4(side.x * side.z * shown);
   #endif
   #ifdef CATS_EYE
     float k = leftHere();
     light *= k;
-    #ifdef FLAT
-      flatLayer *= k;
-    #endif
     before *= k;
     behind *= k;
+    radius *= k;
   #endif
 }
 `
 
-/** What the smoothing reads of each place: mean light behind the focus with the radius (negative where nothing is behind), and the mean before it. */
+/** Adds what is flat in a sample. Defines: CLEAR; CATS_EYE. */
+export const FLAT_ADD_FRAGMENT = /* glsl */ `
+out vec4 flatLayer;
+uniform sampler2D uFlatSource;
+${WITHOUT_POINTS_PARS}
+${APERTURE_LEFT_PARS}
+void main() {
+  ivec2 at = ivec2(gl_FragCoord.xy);
+  flatLayer = texelFetch(uFlatSource, at, 0);
+  #ifdef CLEAR
+    flatLayer *= texelFetch(uOver, at, 0).a;
+  #endif
+  #ifdef CATS_EYE
+    flatLayer *= leftHere();
+  #endif
+}
+`
+
+/** What the smoothing reads of each place: mean light behind the focus and its radius (0 where nothing is), the mean before it, its radius. */
 export const LENS_PACK_FRAGMENT = /* glsl */ `
 layout(location = 0) out vec4 behind;
 layout(location = 1) out vec4 before;
-uniform sampler2D uSum, uBefore, uBehind;
+layout(location = 2) out vec4 radius;
+uniform sampler2D uSum, uBefore, uBehind, uRadius;
 // one by the samples, and one by the root of their number
 uniform vec2 uParts;
+${LUMINANCE_PARS}
+${COUNT_PARS}
+float partOf(float sum, vec4 of) { return min(sum / countOf(of) * uParts.y * ${OVERLAP}, ${MOST_SMOOTHED_PX}.0); }
 void main() {
   ivec2 at = ivec2(gl_FragCoord.xy);
   before = texelFetch(uBefore, at, 0);
   behind = texelFetch(uBehind, at, 0);
-  float covered = before.a + behind.a;
-  float r = covered > 0.0 ? min(texelFetch(uSum, at, 0).a / covered * uParts.y * ${OVERLAP}, ${MOST_SMOOTHED_PX}.0) : 0.0;
-  // a trace of what is behind tells no light
-  behind = behind.a * uParts.x > 1e-3 ? vec4(behind.rgb / behind.a, r) : vec4(0.0, 0.0, 0.0, -r);
+  // a trace of what is there tells no light
+  radius = vec4(before.a * uParts.x > 1e-3 ? partOf(texelFetch(uSum, at, 0).a, before) : 0.0);
+  behind = behind.a * uParts.x > 1e-3 ? vec4(behind.rgb / behind.a, partOf(texelFetch(uRadius, at, 0).r, behind)) : vec4(0.0);
   before *= uParts.x;
 }
 `
@@ -102,16 +116,13 @@ void main() {
 /** How far something before the focus reaches at most: a pixel for each block (see Reach). */
 export const NEAR_BLOCKS_FRAGMENT = /* glsl */ `
 out vec4 most;
-uniform sampler2D uPacked, uNear;
+uniform sampler2D uNearRadius;
 void main() {
   ivec2 from = ivec2(gl_FragCoord.xy) * ${BLOCK};
-  ivec2 last = textureSize(uNear, 0) - 1;
+  ivec2 last = textureSize(uNearRadius, 0) - 1;
   float r = 0.0;
   for (int y = 0; y < ${BLOCK}; y++)
-    for (int x = 0; x < ${BLOCK}; x++) {
-      ivec2 at = min(from + ivec2(x, y), last);
-      if (texelFetch(uNear, at, 0).a > 0.0) r = max(r, abs(texelFetch(uPacked, at, 0).a));
-    }
+    for (int x = 0; x < ${BLOCK}; x++) r = max(r, texelFetch(uNearRadius, min(from + ivec2(x, y), last), 0).r);
   most = vec4(r);
 }
 `
@@ -119,10 +130,11 @@ void main() {
 export const LENS_SMOOTH_FRAGMENT = /* glsl */ `
 layout(location = 0) out vec4 colour;
 layout(location = 1) out vec4 flatLayer;
-uniform sampler2D uSum, uFlatSum, uPacked, uNear, uReach, uBehind;
+uniform sampler2D uSum, uFlatSum, uPacked, uNear, uNearRadius, uReach, uBehind;
 uniform vec2 uParts;
 uniform vec2 uPoints[${SUM_TAPS.finished}];
 uniform int uTaps;
+${LUMINANCE_PARS}
 ${NOISE_PARS}
 ivec2 last;
 ivec2 pixelAt(vec2 off) { return clamp(ivec2(gl_FragCoord.xy + off), ivec2(0), last); }
@@ -177,17 +189,23 @@ void main() {
   }
   if (most >= ${LEAST_SMOOTHED_PX}) {
     vec4 own = texelFetch(uNear, here, 0);
+    float ownRadius = texelFetch(uNearRadius, here, 0).r;
     vec4 sum = vec4(0.0), over = vec4(0.0), back = vec4(0.0);
     float given = 0.0;
     bool isCovered = own.a > 0.999;
+    float ownLight = luminanceOf(own.rgb) + 1e-3;
     for (int i = 0; i < uTaps; i++) {
       vec2 off = way * uPoints[i] * most;
       ivec2 at = pixelAt(off);
       vec4 near = texelFetch(uNear, at, 0);
       // where none of the samples saw what is behind, the places about tell it
-      if (isCovered) back += vec4(max(texelFetch(uSum, at, 0).rgb * uParts.x - near.rgb, 0.0), max(1.0 - near.a, 0.0));
+      if (isCovered) {
+        vec4 there = vec4(max(texelFetch(uSum, at, 0).rgb * uParts.x - near.rgb, 0.0), max(1.0 - near.a, 0.0));
+        // a lamp of a few pixels beside it is hardly what is behind
+        back += there / (ownLight * max(there.a, 0.01) + luminanceOf(there.rgb));
+      }
       // where nothing is before the focus as much is lost as is given there
-      float r = near.a > 0.0 ? abs(texelFetch(uPacked, at, 0).a) : own.a > 0.0 ? abs(far.a) : 0.0;
+      float r = near.a > 0.0 ? texelFetch(uNearRadius, at, 0).r : ownRadius;
       if (r < 0.5) continue;
       // in proportion to what of its light falls on a pixel; of the few places none counts too much
       float k = clamp(r - length(off) + 0.5, 0.0, 1.0) * min(most * most / (r * r), 2.0) / float(uTaps);
@@ -204,7 +222,7 @@ void main() {
     // given more than once, it counts once
     sum /= max(given + kept, 1.0);
     if (!isCovered) back = vec4(max(colour.rgb - own.rgb, 0.0), 1.0 - own.a);
-    colour.rgb = back.a > 1e-3 ? sum.rgb + back.rgb * (max(1.0 - sum.a, 0.0) / back.a) : sum.rgb / max(sum.a, 1e-3);
+    colour.rgb = back.a > 1e-6 ? sum.rgb + back.rgb * (max(1.0 - sum.a, 0.0) / back.a) : sum.rgb / max(sum.a, 1e-3);
   }
 }
 `

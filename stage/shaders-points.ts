@@ -1,4 +1,5 @@
 // GLSL of bright points: found through the middle of the lens, gathered over the samples, drawn as the aperture's shape.
+import { LUMINANCE_PARS } from './shaders-first.ts'
 
 /**
  * Distance along the axis of what a pixel shows, metres: of the surface, or of the sun's image in the glass before it (see CLEAR_FRAGMENT).
@@ -42,7 +43,7 @@ uniform vec4 uLensShift;
 uniform vec4 uInFrame;
 // of the map of points, which reaches past the frame: where the frame begins in it, and its share
 uniform vec4 uMapped;
-float luminanceOf(vec3 c) { return dot(c, vec3(0.2126, 0.7152, 0.0722)); }
+${LUMINANCE_PARS}
 vec2 shiftOf(float d) { return uLensShift.xy * (d - uLensShift.w) / max(d, 1e-4); }
 vec2 mapOf(vec2 place) { return uMapped.xy + place * uMapped.zw; }
 `

@@ -7,7 +7,7 @@
 import { LAMP_PARS } from './shaders-lamps.ts'
 import { CUT_OUT, CUT_OUT_PARS, CUT_OUT_VERTEX, CUT_OUT_VERTEX_PARS } from './shaders-cut-out.ts'
 import { CUTS, CUTS_PARS, CUTS_VERTEX, CUTS_VERTEX_PARS } from './shaders-cuts.ts'
-import { BLOCK_PARS, SEEN_PARS } from './shaders-first.ts'
+import { BLOCK_PARS, LUMINANCE_PARS, SEEN_PARS } from './shaders-first.ts'
 import { CLEAR_SKY, GROUND_ALBEDO, SKY_HORIZON_COLOUR, SKY_ZENITH_COLOUR } from '#core/optics'
 import type { Vec3 } from '#core/math'
 
@@ -334,6 +334,7 @@ ${SKY_PARS}
 ${CONTACT_PARS}
 uniform float uFirst;
 ${BLOCK_PARS}
+${LUMINANCE_PARS}
 ${SEEN_PARS}
 // the ground before a photograph: its height, whether there is one, and how much darker it is out of the sun
 uniform vec3 uCatch;

@@ -11,7 +11,7 @@ import {
   WebGLRenderTarget,
 } from 'three'
 import type { Size } from './aim.ts'
-import type { LensSample } from './lens-frame.ts'
+import type { LensSample, LensSums } from './lens-frame.ts'
 import type { DrawnView } from './views.ts'
 
 /** Each kind of picture sums its samples in targets of its own, so that one can wait while another is drawn. */
@@ -31,8 +31,10 @@ export interface Targets {
   readonly facts: WebGLRenderTarget
   /** Light, and what is flat. */
   readonly lit: WebGLRenderTarget
-  /** Sum of the samples, once there is more than one; of a lens in layers (see lens-sum.ts). */
+  /** Sum of the samples, once there is more than one. */
   sum: WebGLRenderTarget | null
+  /** The same of samples through a lens. */
+  lensSums: LensSums | null
   /** What is clear in the sample drawn last; null where nothing is, or nobody asks for more than its light. */
   clear: DrawnClear | null
   /** What it is drawn into, once there was anything. */
@@ -81,6 +83,7 @@ export class TargetStore {
       facts,
       lit,
       sum: null,
+      lensSums: null,
       clear: null,
       clearLayer: null,
       summed: 1,
@@ -98,7 +101,16 @@ export class TargetStore {
   drop(owner: Owner): void {
     const old = this.all.get(owner)
     old?.facts.depthTexture?.dispose()
-    for (const t of [old?.facts, old?.lit, old?.sum, old?.blurred, old?.clearLayer]) t?.dispose()
+    for (const t of [
+      old?.facts,
+      old?.lit,
+      old?.sum,
+      old?.lensSums?.layers,
+      old?.lensSums?.flat,
+      old?.blurred,
+      old?.clearLayer,
+    ])
+      t?.dispose()
     old?.view?.map?.texture.dispose()
     this.all.delete(owner)
   }
