@@ -24,7 +24,12 @@ export function nodesInBand(scene: MeshScene, camera: Camera, band: Band, shown:
       const p = projectPoint(camera, c)
       return p !== null && p.xPx >= x0 && p.xPx <= x1 && p.yPx >= y0 && p.yPx <= y1
     })
-  const candidates = new Map(scene.facts.nodes.filter((n) => n.materials.length > 0 && inside(n)).map((n) => [n.id, n]))
+  const candidates = new Map(
+    scene
+      .nodesOf(shown)
+      .filter((n) => n.materials.length > 0 && inside(n))
+      .map((n) => [n.id, n]),
+  )
   if (candidates.size === 0) return []
   const seen = new Set<string>()
   const look = (x: number, y: number): string | null => {

@@ -70,8 +70,8 @@ function exitOf(origin: Vec3, direction: Vec3, { min, max }: Box): number | null
 }
 
 export function checkScene(scene: MeshScene, options: CheckOptions): CheckScene {
-  const { nodes } = scene.facts
   const { shown } = options
+  const nodes = scene.nodesOf(shown)
   const hidden = hiddenOf(shown)
   const byId = new Map(nodes.map((n) => [n.id, n]))
   const boxes = nodes.filter((n) => n.materials.length > 0 && n.kind !== 'surroundings' && !isHidden(n.id, hidden))

@@ -30,7 +30,7 @@ export function clearances(
   }
   for (let k = 0; k < out.length; k++) {
     at.set(places[3 * k]! - origin[0], places[3 * k + 1]! - origin[1], places[3 * k + 2]! - origin[2])
-    out[k] = scene.nearest(at, farM, counts)
+    out[k] = scene.nearest(at, farM, shown, counts)
   }
   return out
 }

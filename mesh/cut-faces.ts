@@ -20,12 +20,14 @@ import {
   sliceTree,
   type Chain,
   type Contour,
+  type Plane,
   type PlaneAxes,
   type Polygon,
   type Shown,
   type SliceTree,
 } from '#core/section'
 import { hiddenOf, isHidden } from './hidden.ts'
+import { planeWithin, pointsThere, type Moved } from './moved.ts'
 import type { SceneFacts, Soup } from './types.ts'
 
 /** The part of an object that a plane of a cut lays open. */
@@ -50,8 +52,8 @@ const HAIR = 1e-7
 export const facesTree = ({ positions, indices, nodeOfVertex }: Soup): SliceTree =>
   sliceTree({ positions, indices }, nodeOfVertex)
 
-/** All faces that the cuts of `shown` lay open, of what is shown and not left whole. */
-export function cutFaces(tree: SliceTree, facts: SceneFacts, shown: Shown): CutFace[] {
+/** All faces that the cuts of `shown` lay open, of what is shown and not left whole. `moved`: what stands elsewhere. */
+export function cutFaces(tree: SliceTree, facts: SceneFacts, shown: Shown, moved: Moved | null = null): CutFace[] {
   const { list, whole } = shown.cuts
   const hidden = hiddenOf(shown)
   const left = new Set(whole ?? [])
@@ -67,12 +69,23 @@ export function cutFaces(tree: SliceTree, facts: SceneFacts, shown: Shown): CutF
       const others = all.flatMap((o) => (o.cut === cut ? planes.filter((_, i) => i !== k) : o.planes))
       const isLaid = (x: number, y: number): boolean => isLaidOpen(list, cut, axes.normal, inSpace(axes, x, y), hairM)
       const parts = others.length > 0 ? { partings: partingLines(axes, others), keeps: isLaid } : {}
-      return facesOfPlane(sliceChains(tree, plane), (group) => takesPart[group]!, {
+      return facesOfPlane(chainsOf(tree, plane, moved), (group) => takesPart[group]!, {
         ...{ axes, parts, closeM },
         face: (group) => ({ cutId: cut.id, plane: k, axes, nodeId: facts.nodes[group]!.id }),
       })
     }),
   )
+}
+
+/** Lines of a plane through what stands as in its file, and through what stands elsewhere: cut in its own place and brought there. */
+function chainsOf(tree: SliceTree, plane: Plane, moved: Moved | null): Chain[] {
+  const stays = sliceChains(tree, plane)
+  if (!moved) return stays
+  const goes = moved.groups.flatMap((g) => {
+    const within = planeWithin(plane, g)
+    return within ? sliceChains(g.sections(), within).map((c) => ({ ...c, points: pointsThere(c.points, g) })) : []
+  })
+  return [...stays.filter((c) => moved.isMoved[c.group] !== 1), ...goes]
 }
 
 interface PlaneWork {

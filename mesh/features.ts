@@ -28,7 +28,7 @@ export function pickFeature(
   const ray = sightThrough(camera, shown, xPx, yPx)
   const hit = ray ? scene.pick(ray, shown) : null
   if (!hit || !ray) return null
-  const edges = scene.edgesOf(hit.nodeId)
+  const edges = scene.edgesOf(hit.nodeId, shown)
   let corner: { point: Vec3; px: number } | null = null
   let edge: { point: Vec3; px: number; ends: readonly [Vec3, Vec3] } | null = null
   for (let i = 0; i < edges.length; i += 6) {

@@ -16,6 +16,7 @@ import { watertight, type Closedness } from './watertight.ts'
 import { findLevelFaces } from './levels.ts'
 import { findStoreys } from './storeys.ts'
 import { findWalls, type WallFacts } from './walls.ts'
+import { MovedObjects, normalThere, pointsThere, rayWithin, type Moved } from './moved.ts'
 import { Forest } from './trees.ts'
 import type { Hit, NodeFacts, SceneFacts, Soup, Storey } from './types.ts'
 
@@ -67,6 +68,7 @@ export class MeshScene {
   readonly facts: SceneFacts
   private readonly opaque: Forest
   private readonly clear: Forest
+  private readonly elsewhere: MovedObjects
   private readonly ray = new ThreeRay()
   private readonly hasFloors: boolean
 
@@ -77,21 +79,38 @@ export class MeshScene {
     const split = soup.opaqueTriangles * 3
     this.opaque = new Forest(soup.positions, soup.indices.subarray(0, split))
     this.clear = new Forest(soup.positions, soup.indices.subarray(split))
+    this.elsewhere = new MovedObjects(soup, facts)
     this.hasFloors = facts.nodes.some((n) => n.kind === 'floor')
   }
 
-  /** The first triangle met, from either side; `clearToo` includes glass. */
+  /** The first triangle met where all stands as in its file, from either side; `clearToo` includes glass. */
   cast(origin: Vec3, direction: Vec3, far = FAR_M, clearToo = false): RawHit | null {
     this.ray.origin.set(...origin)
     this.ray.direction.set(...direction)
-    const a = this.first(this.opaque, far, false)
-    const b = clearToo ? this.first(this.clear, a?.distance ?? far, true) : null
+    const a = this.first(this.opaque, this.ray, far, false)
+    const b = clearToo ? this.first(this.clear, this.ray, a?.distance ?? far, true) : null
     return b ?? a
   }
 
-  private first(forest: Forest, far: number, clear: boolean): RawHit | null {
+  /** The first triangle met of what stands elsewhere, within `far`. */
+  private castMoved({ groups }: Moved, origin: Vec3, direction: Vec3, far: number, clearToo: boolean): RawHit | null {
+    let best: RawHit | null = null
+    for (const g of groups) {
+      this.ray.origin.set(...origin)
+      this.ray.direction.set(...direction)
+      const { ray, longer } = rayWithin(this.ray, g)
+      const within: number = (best?.distance ?? far) * longer
+      const a = this.first(g.opaque, ray, within, false)
+      const hit: RawHit | null = (clearToo ? this.first(g.clear, ray, a?.distance ?? within, true) : null) ?? a
+      if (!hit || hit.distance >= within) continue
+      const { point, normal, distance } = hit
+      best = { ...hit, point: point.applyMatrix4(g.there), normal: normalThere(normal, g), distance: distance / longer }
+    }
+    return best
+  }
+
+  private first(forest: Forest, ray: ThreeRay, far: number, clear: boolean): RawHit | null {
     const { holes, positions } = this.soup
-    const { ray } = this
     let passedM = 0
     for (let n = 0; n < MOST_HOLES; n++) {
       const hit = forest.first(ray, far - passedM)
@@ -108,9 +127,21 @@ export class MeshScene {
     return null
   }
 
-  /** Metres to the nearest triangle that counts, glass included; `far` where none is nearer. */
-  nearest(point: Vector3, far: number, counts: (vertex: number, at: Vector3) => boolean): number {
-    return this.clear.nearest(point, this.opaque.nearest(point, far, counts), counts)
+  /** Metres to the nearest triangle that counts of what `shown` shows where it stands, glass included; `far` where none is nearer. */
+  nearest(point: Vector3, far: number, shown: Shown, counts: (vertex: number, at: Vector3) => boolean): number {
+    const moved = this.elsewhere.of(shown)
+    const stays = moved ? (v: number, at: Vector3): boolean => !this.isMoved(moved, v) && counts(v, at) : counts
+    let best = this.clear.nearest(point, this.opaque.nearest(point, far, stays), stays)
+    const there = new Vector3()
+    for (const { opaque, clear, there: out, back, size } of moved?.groups ?? []) {
+      const at = point.clone().applyMatrix4(back)
+      const own = (v: number, p: Vector3): boolean => counts(v, there.copy(p).applyMatrix4(out))
+      best = clear.nearest(at, opaque.nearest(at, best / size, own), own) * size
+    }
+    return best
+  }
+  private isMoved({ isMoved }: Moved, vertex: number): boolean {
+    return isMoved[this.soup.nodeOfVertex[vertex]!] === 1
   }
   nodeAt(vertex: number): NodeFacts {
     return this.facts.nodes[this.soup.nodeOfVertex[vertex]!]!
@@ -162,8 +193,13 @@ export class MeshScene {
     return this.along({ ...ray, farM }, { shown, accept: isWall })
   }
 
-  /** Ends of an object's feature edges, six numbers each; the last few are kept. */
-  edgesOf(id: string): Float64Array {
+  /** Ends of an object's feature edges where it stands, six numbers each. */
+  edgesOf(id: string, shown: Shown): Float64Array {
+    const group = this.elsewhere.of(shown)?.groupOf(id)
+    return group ? pointsThere(this.ownEdges(id), group) : this.ownEdges(id)
+  }
+  /** Those of its file; the last few are kept. */
+  private ownEdges(id: string): Float64Array {
     const known = this.edges.get(id)
     if (known) return known
     const found = featureEdges(
@@ -175,6 +211,11 @@ export class MeshScene {
     return found
   }
   private readonly edges = new Map<string, Float64Array>()
+
+  /** What is known of all objects, their bounds where they stand. */
+  nodesOf(shown: Shown): readonly NodeFacts[] {
+    return this.elsewhere.of(shown)?.nodes ?? this.facts.nodes
+  }
 
   /** What is known of an object; undefined when there is none of this id. */
   node(id: string): NodeFacts | undefined {
@@ -230,13 +271,18 @@ export class MeshScene {
     const hidden = hiddenOf(shown)
     const { list } = shown.cuts
     const left = wholeOf(shown)
+    const moved = this.elsewhere.of(shown)
     let from = origin
     let gone = 0
     for (let i = 0; i < MOST_PASSED && gone <= farM; i++) {
-      const hit = this.cast(from, direction, Math.min(FAR_M, farM - gone), clearToo)
+      const far = Math.min(FAR_M, farM - gone)
+      const stands = this.cast(from, direction, far, clearToo)
+      const goes = moved && this.castMoved(moved, from, direction, stands?.distance ?? far, clearToo)
+      const hit = goes ?? stands
       if (!hit) return null
       gone += hit.distance
       const isSeen =
+        (goes !== null || !moved || !this.isMoved(moved, hit.vertex)) &&
         !isHidden(this.nodeAt(hit.vertex).id, hidden) &&
         (list.length === 0 ||
           isHidden(this.nodeAt(hit.vertex).id, left) ||
@@ -257,7 +303,7 @@ export class MeshScene {
   /** The faces of what was asked for last: rays come in crowds. */
   knownFaces(shown: Shown): readonly CutFace[] {
     const { list, whole, closeM } = shown.cuts
-    const key = JSON.stringify([list, whole, closeM, shown.hidden])
+    const key = JSON.stringify([list, whole, closeM, shown.hidden, shown.moved])
     if (this.lastFaces?.key !== key) this.lastFaces = { key, faces: this.faces(shown) }
     return this.lastFaces.faces
   }
@@ -266,7 +312,7 @@ export class MeshScene {
   /** What the cuts of `shown` lay open; the tree of sections is made with the first. */
   faces(shown: Shown): CutFace[] {
     if (shown.cuts.list.length === 0) return []
-    return cutFaces((this.sections ??= facesTree(this.soup)), this.facts, shown)
+    return cutFaces((this.sections ??= facesTree(this.soup)), this.facts, shown, this.elsewhere.of(shown))
   }
   /** The same as triangles and lines to draw. */
   faceMesh(shown: Shown, classes: ClassesByHand = {}): FaceMesh {

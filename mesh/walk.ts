@@ -142,14 +142,16 @@ function withoutPiece(scene: MeshScene, at: Vec3, ground: number, o: WalkOptions
     { origin: from, direction: [0, 0, 1], farM: o.eyeHeightM },
     { shown: o.shown, clearToo: true },
   )
-  const piece = over && scene.nodeAt(over.hit.vertex)
+  const nodes = scene.nodesOf(o.shown)
+  const met = over && scene.nodeAt(over.hit.vertex)
+  const piece = met && nodes.find((n) => n.id === met.id)
   if (!piece) return o.shown
   const { min, max } = piece.box
   const isFurniture = Math.min(max[0] - min[0], max[1] - min[1]) <= PIECE_DEEP_M && max[2] - min[2] <= PIECE_HIGH_M
   if (!isFurniture) return o.shown
   const lies = ({ box }: NodeFacts): boolean =>
     box.min.every((v, i) => v >= min[i]! - NEAR_PIECE_M) && box.max.every((v, i) => v <= max[i]! + NEAR_PIECE_M)
-  const gone = scene.facts.nodes.filter((n) => n.materials.length > 0 && lies(n)).map((n) => n.id)
+  const gone = nodes.filter((n) => n.materials.length > 0 && lies(n)).map((n) => n.id)
   return { ...o.shown, hidden: [...o.shown.hidden, ...gone] }
 }
 /** What stands in a piece may stick out of it so far. */

@@ -1,7 +1,7 @@
 // Where do objects stand that have states, and how do states come and go?
 // Model: a project keeps other placements of objects under names; a `visible` part names those that hold, so that viewpoints keep them. Worked
 // in (`setupAsShown`), the part knows the placements themselves. Space: world metres.
-import type { ObjectPlace } from '#core/reel'
+import type { ObjectMoved, ObjectPlace } from '#core/reel'
 import type { PartValue } from './parts.ts'
 import type { ObjectState } from './reel-schemas.ts'
 
@@ -24,9 +24,9 @@ export function placesOf(ids: readonly string[] | undefined, states: readonly Ob
   return byObject.size === 0 ? NONE : [...byObject.values()]
 }
 
-const placed = new WeakMap<Visible, readonly ObjectPlace[]>()
+const placed = new WeakMap<Visible, readonly ObjectMoved[]>()
 /** The part with its objects placed, whatever states it names; `movedOf` reads them again. */
-export function withPlaces(visible: Visible, places: readonly ObjectPlace[]): Visible {
+export function withPlaces(visible: Visible, places: readonly ObjectMoved[]): Visible {
   const { states, ...rest } = visible
   if (!states && (places.length === 0 || placed.get(visible) === places)) return visible
   const made: Visible = rest
@@ -34,7 +34,7 @@ export function withPlaces(visible: Visible, places: readonly ObjectPlace[]): Vi
   return made
 }
 /** Objects that stand elsewhere in a part that was worked in. */
-export const movedOf = (visible: Visible): readonly ObjectPlace[] => placed.get(visible) ?? NONE
+export const movedOf = (visible: Visible): readonly ObjectMoved[] => placed.get(visible) ?? NONE
 
 /** With a state that holds, in the place of another one of its object; or with none of that object. */
 export function withState(

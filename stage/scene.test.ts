@@ -1,5 +1,5 @@
 // The stage's scene without a GL: which meshes take part in what, what is kept and what is let go.
-import { placedPoint } from '#core/reel'
+import { movedPoint } from '#core/reel'
 import { readFileSync } from 'node:fs'
 import {
   BufferAttribute,
@@ -69,7 +69,7 @@ describe('passes', () => {
     stage.setMoved([{ objectId: 'room/Room/Table', moveM: [0, 0, 1], turnDeg: 90, hinge }])
     const moved = at('room/Room/Table')
     const wanted = [table.min, table.max].map((p) =>
-      placedPoint([p.x, p.y, p.z], { objectId: '', moveM: [0, 0, 1], turnDeg: 90, hinge }),
+      movedPoint([p.x, p.y, p.z], 'it', [{ objectId: 'it', moveM: [0, 0, 1], turnDeg: 90, hinge }]),
     )
     expect(moved.min.x).toBeCloseTo(Math.min(wanted[0]![0], wanted[1]![0]), 6)
     expect(moved.max.y).toBeCloseTo(Math.max(wanted[0]![1], wanted[1]![1]), 6)

@@ -13,7 +13,8 @@ import {
   type Material,
   type Object3D,
 } from 'three'
-import type { ObjectPlace } from '#core/reel'
+import type { Affine } from '#core/math'
+import { movesOf, type ObjectMoved } from '#core/reel'
 import { isHidden, isUnder, type LightVolume, type SceneFacts } from '#mesh'
 import { lightUniforms, volumeTexture, type Uniforms } from './light-uniforms.ts'
 import { clearMaterial, cutOut, drawingMaterials, shadowMaterial, tintMaterial, surfaceMaterial } from './materials.ts'
@@ -59,12 +60,7 @@ const MATERIAL_OF = {
 
 const OF_CLEAR: ReadonlySet<Pass> = new Set(['clear', 'glass', 'tint'])
 
-/** As `placedPoint` of core/reel. */
-function placeMatrix({ moveM, turnDeg, hinge: [x, y, z] }: ObjectPlace): Matrix4 {
-  const m = new Matrix4().makeTranslation(x + moveM[0], y + moveM[1], z + moveM[2])
-  if (turnDeg % 360 !== 0) m.multiply(new Matrix4().makeRotationZ((-turnDeg * Math.PI) / 180))
-  return m.multiply(new Matrix4().makeTranslation(-x, -y, -z))
-}
+const matrixOf = (m: Affine): Matrix4 => new Matrix4().fromArray([...m, 0, 0, 0, 1]).transpose()
 
 export class StageScene {
   readonly scene = new Scene()
@@ -197,18 +193,16 @@ export class StageScene {
   }
 
   /** Puts objects with all below them where a picture has them; each of those that are not named stands as its file has it. */
-  setMoved(moved: readonly ObjectPlace[] = []): void {
+  setMoved(moved: readonly ObjectMoved[] = []): void {
     const key = moved.length === 0 ? '' : JSON.stringify(moved)
     if (key === this.moved.key) return
     for (const [o, own] of this.moved.own) o.matrixWorld.copy(own)
     const own = new Map<Object3D, Matrix4>()
     this.moved = { key, own }
-    const by = new Map(moved.map((m) => [m.objectId, placeMatrix(m)]))
+    const by = new Map([...movesOf(moved)].map(([id, move]) => [id, matrixOf(move)]))
     if (by.size === 0) return
     const put = (o: Object3D, above: Matrix4 | null): void => {
-      const at = (o.userData['isPrimitive'] === true ? undefined : by.get(String(o.userData['nodeId'] ?? ''))) ?? null
-      // what lies below a moved object moves by its own place first, then with it
-      const m = at && above ? above.clone().multiply(at) : (at ?? above)
+      const m = (o.userData['isPrimitive'] === true ? undefined : by.get(String(o.userData['nodeId'] ?? ''))) ?? above
       if (m) {
         own.set(o, o.matrixWorld.clone())
         o.matrixWorld.premultiply(m)

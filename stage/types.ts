@@ -1,7 +1,7 @@
 // What does the page ask of the stage, and what comes back?
 // Every picture is asked for by the core's own camera; sizes are in pixels of the bitmap wanted.
 
-import type { ObjectPlace } from '#core/reel'
+import type { ObjectMoved } from '#core/reel'
 import type { Camera } from '#core/camera'
 import type { ApertureShape, Clipped, Tones } from '#core/optics'
 import type { Box, Vec3 } from '#core/math'
@@ -65,7 +65,7 @@ export type Appearance = { readonly shown: Shown } & { readonly [P in StagePart]
 export interface OpenMoment {
   readonly camera: Camera
   /** Things that do not stand as their file has them. */
-  readonly moved: readonly ObjectPlace[]
+  readonly moved: readonly ObjectMoved[]
 }
 export interface PictureRequest {
   readonly camera: Camera

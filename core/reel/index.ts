@@ -10,7 +10,17 @@ export {
 export { KEY_CURVES, type KeyCurve } from './curves.ts'
 export { evenly, leastJerk, throughKeys, unwound, type Key } from './ease.ts'
 export { fitStep, judged, type FitAsked, type FitReel } from './fit.ts'
-export { placeAt, placeBetween, placedPoint, type ObjectMotion, type ObjectPlace } from './objects.ts'
+export {
+  movedPoint,
+  movesOf,
+  placeAt,
+  placeBetween,
+  shiftedMoved,
+  type ObjectAffine,
+  type ObjectMotion,
+  type ObjectMoved,
+  type ObjectPlace,
+} from './objects.ts'
 export { motionOf, stationAt, type Motion } from './motion.ts'
 export { framesOf, RATES, reelOf, type Placed, type Reel, type Seen } from './reel.ts'
 export { acrossOf, reportOf, type BesideWay, type ReelReport, type ReportAsked } from './report.ts'

@@ -4,7 +4,7 @@
 import { throughKeys, type Key } from './ease.ts'
 import { anglesOf, directionOf, type Pose } from '../camera/index.ts'
 import { addScaled, sub, type Vec3 } from '../math/index.ts'
-import { placeAt, placedPoint, type ObjectPlace } from './objects.ts'
+import { placeAt, movedPoint, type ObjectMoved, type ObjectPlace } from './objects.ts'
 import type { AimKey, Beside, Filmed, ShotKeys, Take } from './types.ts'
 
 /** A shot with its keys, and things that move in it. */
@@ -23,9 +23,10 @@ export function keyed(
       const x = Math.min(1, Math.max(0, timeS / durationS))
       const take = filmed.at(has(keys.progress) ? throughKeys(keys.progress, x) * durationS : timeS)
       const moved = [
-        ...(take.moved ?? []),
         ...rest,
         ...objects.map((o) => placeAt(o, x)).filter((p): p is ObjectPlace => p !== null),
+        // what turns turns as it stands
+        ...(take.moved ?? []),
       ]
       const stands = standingAt(take.pose, keys, x)
       const looks = aim.length > 0 ? aimedFrom(stands, aim, x) : watch ? watchedFrom(stands, watch, moved) : stands
@@ -73,9 +74,8 @@ function aimedFrom(pose: Pose, aim: readonly AimKey[], x: number): Pose {
 function watchedFrom(
   pose: Pose,
   { objectId, centre }: NonNullable<Beside['watch']>,
-  moved: readonly ObjectPlace[],
+  moved: readonly ObjectMoved[],
 ): Pose {
-  const place = moved.find((p) => p.objectId === objectId)
-  const angles = anglesOf(sub(place ? placedPoint(centre, place) : centre, pose.station), pose.bearingDeg)
+  const angles = anglesOf(sub(movedPoint(centre, objectId, moved), pose.station), pose.bearingDeg)
   return angles ? { ...pose, ...angles } : pose
 }

@@ -1,10 +1,20 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { distance, type Vec3 } from '../math/index.ts'
-import { filmed, placeAt, placeBetween, placedPoint, type HoldShot, type ObjectPlace, type Shot } from './index.ts'
+import {
+  filmed,
+  movedPoint,
+  placeAt,
+  placeBetween,
+  type HoldShot,
+  type ObjectAffine,
+  type ObjectPlace,
+  type Shot,
+} from './index.ts'
 
 const drawer: ObjectPlace = { objectId: 'drawer', moveM: [0, -0.4, 0], turnDeg: 0, hinge: [0, 0, 0] }
 const door: ObjectPlace = { objectId: 'door', moveM: [0, 0, 0], turnDeg: 90, hinge: [1, 2, 0] }
+const placedPoint = (p: Vec3, at: ObjectPlace): Vec3 => movedPoint(p, at.objectId, [at])
 const view: HoldShot['view'] = {
   pose: { station: [0, -3, 1.5], bearingDeg: 0, tiltDeg: 0, rollDeg: 0 },
   lens: { projection: { kind: 'perspective' }, focalMm: 35, sensorMm: { width: 36, height: 24 }, sensorUse: 'inside', riseMm: 0, crossMm: 0, distortion: null } as never,
@@ -18,6 +28,18 @@ const taken = (shot: Shot) => {
 }
 
 describe('where things stand', () => {
+  it('what lies below a moved object moves by its own place first, then with it; of one object in the order of the list', () => {
+    const chest: ObjectPlace = { objectId: 'chest', moveM: [10, 0, 0], turnDeg: 90, hinge: [0, 0, 0] }
+    const lid: ObjectAffine = { objectId: 'chest/drawer/lid', affine: [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 2] }
+    const inChest = { ...drawer, objectId: 'chest/drawer' }
+    const all = [chest, lid, inChest]
+    const [x, y, z] = movedPoint([1, 2, 3], 'chest/drawer/lid/knob', all)
+    // up by 2, 0.4 to the front, a quarter clockwise about the origin, 10 along x
+    expect([x, y, z].map((v) => v + 0)).toEqual([1.6 + 10, -1, 5])
+    expect(movedPoint([1, 2, 3], 'chestnut', all)).toEqual([1, 2, 3])
+    const twice = [drawer, { objectId: 'drawer', affine: [2, 0, 0, 0, 0, 2, 0, 0, 0, 0, 2, 0] }]
+    expect(movedPoint([1, 2, 3], 'drawer', twice)).toEqual([2, 3.2, 6])
+  })
   it('a door turns about its hinge, clockwise from above; a quarter is a quarter', () => {
     const p = placedPoint([2, 2, 0.5], door)
     expect(distance(p, [1, 1, 0.5])).toBeLessThan(1e-12)
@@ -60,12 +82,11 @@ describe('keys of a shot', () => {
     expect(shot.at(0).moved).toEqual([door])
     for (const t of [0, 3, 5, 10]) {
       const { pose, moved } = shot.at(t)
-      const place = moved!.find((m) => m.objectId === 'drawer')
-      const at = place ? placedPoint(centre, place) : centre
+      const at = movedPoint(centre, 'drawer', moved!)
       const [dx, dy, dz] = [at[0] - pose.station[0], at[1] - pose.station[1], at[2] - pose.station[2]]
       expect(pose.bearingDeg).toBeCloseTo((Math.atan2(dx, dy) * 180) / Math.PI, 9)
       expect(pose.tiltDeg).toBeCloseTo((Math.atan2(dz, Math.hypot(dx, dy)) * 180) / Math.PI, 9)
     }
-    expect(shot.at(10).moved!.find((m) => m.objectId === 'drawer')!.moveM).toEqual([3, 0, 0])
+    expect(shot.at(10).moved).toContainEqual({ ...drawer, moveM: [3, 0, 0] })
   })
 })

@@ -5,7 +5,7 @@ import type { Lens, Pose } from '../camera/index.ts'
 import type { Vec3 } from '../math/index.ts'
 import type { KeyCurve } from './curves.ts'
 import type { Key } from './ease.ts'
-import type { ObjectMotion, ObjectPlace } from './objects.ts'
+import type { ObjectMotion, ObjectMoved, ObjectPlace } from './objects.ts'
 
 /** What is taken at one moment. */
 export interface Take {
@@ -17,7 +17,7 @@ export interface Take {
   /** Exposure at ISO 100, compensation included. */
   readonly ev: number
   /** Things that do not stand as their file has them. */
-  readonly moved?: readonly ObjectPlace[]
+  readonly moved?: readonly ObjectMoved[]
 }
 /** A take that looks at something: how far away that is. */
 export interface View extends Take {

@@ -1,5 +1,6 @@
 // What is shown, seen from another origin.
-import { add, type Vec3 } from '../math/index.ts'
+import type { Vec3 } from '../math/index.ts'
+import { shiftedMoved } from '../reel/objects.ts'
 import { moveCut } from './making.ts'
 import type { Shown } from './shown.ts'
 
@@ -10,7 +11,7 @@ export function shiftedShown(shown: Shown, by: Vec3): Shown {
   if ((list.length === 0 && !moved) || by.every((v) => v === 0)) return shown
   return {
     ...shown,
-    ...(moved && { moved: moved.map((m) => ({ ...m, hinge: add(m.hinge, by) })) }),
+    ...(moved && { moved: moved.map((m) => shiftedMoved(m, by)) }),
     cuts: list.length === 0 ? shown.cuts : { ...shown.cuts, list: list.map((c) => moveCut(c, by)) },
   }
 }

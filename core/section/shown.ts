@@ -4,14 +4,14 @@
 
 import { axesOf, type Camera, formOf, isParallel, type Ray, rayThrough } from '../camera/index.ts'
 import { addScaled, dot, scale } from '../math/index.ts'
-import type { ObjectPlace } from '../reel/objects.ts'
+import type { ObjectMoved } from '../reel/objects.ts'
 import type { Cut } from './cuts.ts'
 
 export interface Shown {
   /** Ids of hidden objects; what lies below them is hidden too. */
   readonly hidden: readonly string[]
-  /** Objects that stand elsewhere than in their file, with all below them: in pictures and drawings. */
-  readonly moved?: readonly ObjectPlace[]
+  /** Objects that stand elsewhere than in their file, with all below them: in pictures and drawings, and for rays. */
+  readonly moved?: readonly ObjectMoved[]
   /** Whether what is hidden goes on casting the sun's shadow. */
   readonly shadows?: 'kept'
   readonly cuts: {

@@ -1,7 +1,7 @@
 // The demo's reels: as first drawn it has exactly its findings, eased to fit none; nothing comes too near; the drawer opens; a minute.
 import { beforeAll, describe, expect, it } from 'vitest'
 import { fieldOfView } from '#core/camera'
-import { comfortOf, motionOf, reelOf, type ComfortFinding } from '#core/reel'
+import { comfortOf, motionOf, reelOf, type ComfortFinding, type ObjectPlace } from '#core/reel'
 import { ALL_SHOWN } from '#core/section'
 import { loadGlb } from '#formats/scene'
 import { clearances } from '../../mesh/clearance.ts'
@@ -80,7 +80,7 @@ describe('the demo’s reels', () => {
     const reel = reelOf(cutsOf(lamp, lamp.reels![0]!, { centreOf: () => null, focusM: () => null }).cuts)
     const [a, b] = [reel.at(0)[0]!.take, reel.at(reel.durationS / 4)[0]!.take]
     expect(b.pose).toEqual(a.pose)
-    expect(b.moved!.map((m) => m.turnDeg)).toEqual([-90, -90, -90])
+    expect(b.moved!.map((m) => m as ObjectPlace).map((m) => m.turnDeg)).toEqual([-90, -90, -90])
     for (const d of [lamp, hall]) expect(projectSchema.safeParse(d).success).toBe(true)
   })
 })
