@@ -34,9 +34,9 @@ export class FaceSource {
   async of(camera: Camera, of: Shown, classes: ClassesByHand = {}): Promise<DrawnFaces | null> {
     const near = nearPlane(camera, of)
     const shown = near ? { ...of, cuts: { ...of.cuts, list: [...of.cuts.list, near] } } : of
-    const { cuts, hidden } = shown
+    const { cuts, hidden, moved } = shown
     if (cuts.list.length === 0 || (cuts.face ?? 'open') === 'open') return null
-    const key = JSON.stringify([cuts.list, cuts.whole, cuts.closeM, hidden, classes])
+    const key = JSON.stringify([cuts.list, cuts.whole, cuts.closeM, hidden, moved, classes])
     const known = this.kept.get(key)
     if (known) {
       this.kept.delete(key)

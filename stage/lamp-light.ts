@@ -41,7 +41,8 @@ export class LampLight {
   private readonly eye = new ThreeCamera()
   private target: WebGLRenderTarget | null = null
   private drawnKey = ''
-  private lamps: { readonly revision: number; readonly all: readonly Lamp[] } = { revision: -1, all: [] }
+  /** As they stand, by what was drawn when they were looked up. */
+  private lamps: { readonly key: string; readonly all: readonly Lamp[] } = { key: '', all: [] }
 
   constructor(renderer: WebGLRenderer, stage: StageScene) {
     this.renderer = renderer
@@ -52,7 +53,8 @@ export class LampLight {
   /** Sets the lamps of a picture seen from `station`; with shadows where it is at rest. */
   set(u: LampUniforms, station: Vec3, look: Appearance, factor: number, isAtRest: boolean): void {
     const { stage } = this
-    if (this.lamps.revision !== stage.revision) this.lamps = { revision: stage.revision, all: lampsOf(stage.scene) }
+    const stand = JSON.stringify([stage.revision, look.shown.moved])
+    if (this.lamps.key !== stand) this.lamps = { key: stand, all: lampsOf(stage.scene) }
     const away = (l: Lamp): number => Math.hypot(l.place[0] - station[0], l.place[1] - station[1], l.place[2] - station[2]) // prettier-ignore
     const nearest = [...this.lamps.all].sort((a, b) => away(a) - away(b)).slice(0, MOST_LAMPS)
     u.uLampCount.value = nearest.length

@@ -4,8 +4,10 @@ import { computed, defineAsyncComponent, onBeforeUnmount, ref, watch } from 'vue
 import { onBeforeRouteLeave } from 'vue-router'
 import { useEventListener } from '@vueuse/core'
 import { CommandList, HelpDialog } from '../actions/later.ts'
+import { setupAsShown, type Setup } from '#model'
 import { useBring } from '../bring/bring.ts'
 import { useThumbs } from '../frame/thumbs/thumbs.ts'
+import { centreOf } from '../stores/centres.ts'
 import { failureText, useNotices } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
 import { openedBy, useStage } from '../stores/stage.ts'
@@ -38,6 +40,7 @@ watch(
   },
   { immediate: true },
 )
+const shownAs = (setup: Setup): Setup => setupAsShown(setup, project.document, centreOf)
 // the stage follows the models: brought in, placed, taken out, undone; while one is dragged it is only shown there
 watch(
   () => project.models,
@@ -49,18 +52,19 @@ watch(
       notices.say('The models have changed: the picture that was being finished was ended.')
     }
     if (project.isShowing && models !== project.document?.models) void stage.place(models)
-    else void stage.load(models, project.working)
+    else void stage.load(models, shownAs(project.working))
   },
 )
-// light from all sides follows the sun and the cuts that let it in, whoever moved them; while they are dragged only the sun's own does
+// light from all sides follows the sun, the cuts that let it in and what stands elsewhere, whoever moved them; while they are dragged only the
+// sun's own does
 const openings = computed(() => {
   const w = project.document?.working
-  return w ? JSON.stringify(openedBy(w)?.cuts ?? null) : ''
+  return w ? JSON.stringify(openedBy(shownAs(w))) : ''
 })
 watch(
   sameList(() => [project.id, project.document?.working.look.sun, openings.value, stage.storeys] as const),
   ([id], [before]) =>
-    id === before && project.working && stage.storeys.length > 0 && void stage.relight(project.working),
+    id === before && project.working && stage.storeys.length > 0 && void stage.relight(shownAs(project.working)),
 )
 watch(
   () => project.document?.name,

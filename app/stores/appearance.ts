@@ -1,4 +1,4 @@
-import type { ClassesByHand, Shown } from '#core/section'
+import { ALL_SHOWN, type ClassesByHand, type Shown } from '#core/section'
 import { exposureValue100 } from '#core/optics'
 import { getPart, shownOf, STAGE_PARTS, type Photo, type Setup, type TableRef } from '#model'
 import type { Appearance } from '#stage'
@@ -57,9 +57,18 @@ export function evOf({ exposure: e, focus }: Pick<Setup, 'exposure' | 'focus'>):
   return exposureValue100({ fNumber: e.fNumber ?? focus.fNumber, shutterS: e.shutterS, iso: e.iso })
 }
 
-/** What cuts take away from the light: where they let it in. Nothing else of what is shown matters to it. */
+/**
+ * What the light from all sides meets otherwise than in the file: what cuts that let it in take away, and what stands elsewhere (of a Setup as it is
+ * shown). Nothing else of what is shown matters to it.
+ */
 export function openedBy(setup: Pick<Setup, 'cut' | 'visible'>): Shown | null {
-  const { lightIn, list, whole } = shownOf(setup).cuts
-  if (!lightIn || list.length === 0) return null
-  return { hidden: [], cuts: { nearM: null, farM: null, list, ...(whole && { whole }) } }
+  const { moved, cuts } = shownOf(setup)
+  const { lightIn, list, whole } = cuts
+  const isCut = lightIn && list.length > 0
+  if (!isCut && !moved) return null
+  return {
+    hidden: [],
+    ...(moved && { moved }),
+    cuts: isCut ? { nearM: null, farM: null, list, ...(whole && { whole }) } : ALL_SHOWN.cuts,
+  }
 }

@@ -151,7 +151,7 @@ function createLight(clients: Workers['clients'], known: Known, shownKey: () => 
       sunLux: sun.on ? DAYLIGHT.sunLux : 0,
     }
     const opened = openedBy(setup)
-    const key = `${shownKey()}${JSON.stringify([sky, opened?.cuts])}`
+    const key = `${shownKey()}${JSON.stringify([sky, opened])}`
     if (key === litKey) {
       light.value = null
       return
