@@ -34,11 +34,11 @@ async function reportOfMinute(): Promise<Row> {
   let frames = 0
   for (let i = 0; i < 4; i++) {
     let begun = performance.now()
-    const r = ask({ scene, origin: [0, 0, 0] }, 'reelReport', [asked, 2, ALL_SHOWN])
+    const r = ask({ scene, origin: [0, 0, 0] }, 'reelReport', [asked, 2, [ALL_SHOWN]])
     full.push(performance.now() - begun)
     frames = r.beside?.clearanceM.length ?? 0
     begun = performance.now()
-    ask({ scene, origin: [0, 0, 0] }, 'reelReport', [asked, null, ALL_SHOWN])
+    ask({ scene, origin: [0, 0, 0] }, 'reelReport', [asked, null, [ALL_SHOWN]])
     plain.push(performance.now() - begun)
   }
   // the first one builds what is kept

@@ -2,6 +2,7 @@
 export { emissionOf, SCREEN_CDM2 } from './emission.ts'
 export { spotShare, type Lamp } from './lamp.ts'
 export { lampsOf } from './lamps.ts'
+export { keepClips, type ReadClip } from './clips.ts'
 export { quickFacts } from './nodes.ts'
 export { assemble, place, worldFromFile } from './place.ts'
 export { exactFacts, soupOf } from './soup.ts'

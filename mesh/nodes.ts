@@ -4,6 +4,7 @@
 import { Box3, Light, Mesh, Object3D, Vector3 } from 'three'
 import type { Box } from '#core/math'
 import { joinBoxes, type Vec3 } from '#core/math'
+import { clipsOf } from './clips.ts'
 import type { SceneFacts } from './types.ts'
 
 export interface Piece {
@@ -116,11 +117,11 @@ export function quickFacts(root: Object3D): SceneFacts {
     const own: Box = { min: box.min.toArray(), max: box.max.toArray() }
     draft.box = draft.box ? joinBoxes(draft.box, own) : own
   }
-  return finish(drafts).facts
+  return finish(drafts, root).facts
 }
 
 /** Boxes of groups are joined from their children; the scene's box leaves out surroundings. */
-export function finish(drafts: Draft[]): { facts: SceneFacts } {
+export function finish(drafts: Draft[], root: Object3D): { facts: SceneFacts } {
   const byId = new Map(drafts.map((d) => [d.id, d]))
   // what each draws itself: an object with parts of its own may have faces beside theirs
   const own = drafts.flatMap(({ kind, box }) => (box ? [{ kind, box }] : []))
@@ -135,6 +136,12 @@ export function finish(drafts: Draft[]): { facts: SceneFacts } {
   const roots = drafts.filter((d) => d.parentId === null)
   // a light or an empty node has no extent, but it can be aimed at
   const nodes = drafts.map(({ origin, ...d }) => ({ ...d, box: d.box ?? { min: origin, max: origin } }))
-  const facts = { nodes, box, triangles: roots.reduce((n, d) => n + d.triangles, 0) }
+  const clips = clipsOf(root)
+  const facts = {
+    nodes,
+    box,
+    triangles: roots.reduce((n, d) => n + d.triangles, 0),
+    ...(clips.length > 0 && { clips }),
+  }
   return { facts }
 }

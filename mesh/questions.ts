@@ -4,9 +4,9 @@
 
 import type { Camera, Ray } from '#core/camera'
 import type { Vec3 } from '#core/math'
-import { reportOf, type BesideWay, type ReelReport, type ReportAsked } from '#core/reel'
+import { reportOf, type BesideWay, type ReelReport, type ReportAsked, type StillRun } from '#core/reel'
 import { shiftedCamera, shiftedPoint } from '#core/placing'
-import { shiftedShown, type Shown, type Sight } from '#core/section'
+import { ALL_SHOWN, shiftedShown, type Shown, type Sight } from '#core/section'
 import { nodesInBand, type Band } from './band.ts'
 import type { CutFace } from './cut-faces.ts'
 import { clearAt, type ClearAt } from './clear.ts'
@@ -85,11 +85,11 @@ export const QUESTIONS = {
   /** Metres from each place to the nearest thing, at most `farM`. */
   clearances: (at: Placed, places: Float64Array, farM: number, shown: Shown): Float32Array =>
     clearances(at.scene, places, at.origin, farM, shownHere(shown, at)),
-  /** Rates and findings of a reel; with `farM` also what stands beside its way, up to so many metres. */
-  reelReport: (at: Placed, asked: ReportAsked, farM: number | null, shown: Shown): ReelReport =>
+  /** Rates and findings of a reel; with `farM` also what stands beside its way, up to so many metres. `shown`: by cut. */
+  reelReport: (at: Placed, asked: ReportAsked, farM: number | null, shown: readonly Shown[]): ReelReport =>
     farM === null
       ? reportOf(asked)
-      : reportOf(asked, (stations, places) => besideWay(at, stations, places, farM, shown)),
+      : reportOf(asked, (stations, places, runs) => besideWay(at, { stations, places, runs }, farM, shown)),
   /** What the cuts lay open, as polygons by object. */
   cutFaces: (at: Placed, shown: Shown): readonly CutFace[] =>
     at.scene.faces(shownHere(shown, at)).map((f) => ({
@@ -114,12 +114,31 @@ export const QUESTIONS = {
     freeWay(at.scene, shiftedPoint(from, away(at.origin)), direction, farM, shownHere(shown, at)),
 } as const
 
-function besideWay(at: Placed, stations: Float64Array, places: readonly Vec3[], farM: number, shown: Shown): BesideWay {
-  const floors = QUESTIONS.eyeHeights(at, places, 0, shown)
-  return {
-    clearanceM: QUESTIONS.clearances(at, stations, farM, shown),
-    heightM: Float64Array.from(places, (p, k) => p[2] - (floors[k] ?? NaN)),
+interface WayFrames {
+  readonly stations: Float64Array
+  readonly places: readonly Vec3[]
+  readonly runs: readonly StillRun[]
+}
+/** Of each frame by what its cut shows, with everything where it stands in that frame. */
+function besideWay(
+  at: Placed,
+  { stations, places, runs }: WayFrames,
+  farM: number,
+  shown: readonly Shown[],
+): BesideWay {
+  const clearanceM = new Float32Array(places.length)
+  const heightM = new Float64Array(places.length)
+  for (const { cut, from, to, moved } of runs) {
+    const { moved: _, ...own } = shown[cut] ?? ALL_SHOWN
+    const now: Shown = moved.length > 0 ? { ...own, moved } : own
+    clearanceM.set(QUESTIONS.clearances(at, stations.subarray(3 * from, 3 * to), farM, now), from)
+    // floors do not move: a cut's are followed from its beginning on
+    if (runs.find((r) => r.cut === cut)!.from !== from) continue
+    const end = runs.findLast((r) => r.cut === cut)!.to
+    const mine = places.slice(from, end)
+    QUESTIONS.eyeHeights(at, mine, 0, now).forEach((f, k) => (heightM[from + k] = mine[k]![2] - (f ?? NaN)))
   }
+  return { clearanceM, heightM }
 }
 
 type Asked = typeof QUESTIONS

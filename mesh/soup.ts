@@ -76,7 +76,7 @@ export function soupOf(root: Object3D, read: PictureReader = plainPicture): { so
     if (box) draft.box = draft.box ? joinBoxes(draft.box, box) : box
     v += position.count
   }
-  const { facts } = finish(drafts)
+  const { facts } = finish(drafts, root)
   return {
     soup: {
       ...{ positions, indices: indices.subarray(0, k), nodeOfVertex, albedo, emission, opaqueTriangles },
@@ -97,7 +97,7 @@ export function exactFacts(root: Object3D): SceneFacts {
     if (box) draft.box = draft.box ? joinBoxes(draft.box, box) : box
     draft.triangles += trianglesOf(mesh)
   }
-  return finish(drafts).facts
+  return finish(drafts, root).facts
 }
 
 type Numbers = ArrayLike<number>

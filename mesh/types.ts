@@ -3,6 +3,7 @@
 
 import type { Lamp } from './lamp.ts'
 import type { Box, Vec3 } from '#core/math'
+import type { ModelClip } from '#core/reel'
 import type { Holes } from './holes.ts'
 
 export interface NodeFacts {
@@ -45,6 +46,8 @@ export interface SceneFacts {
   /** Bounds without what is marked as surroundings (all of it when nothing else is there). */
   readonly box: Box
   readonly triangles: number
+  /** Animation that the models bring with them; left out where there is none. */
+  readonly clips?: readonly ModelClip[]
 }
 
 export interface Storey {

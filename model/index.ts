@@ -32,7 +32,14 @@ export {
 } from './photo-schemas.ts'
 // moving pictures
 export { movedOf, placesOf, withState } from './object-states.ts'
-export { REEL_LIMITS, type ObjectState, type ReelPart, type ShotPart, type WalkStop } from './reel-schemas.ts'
+export {
+  REEL_LIMITS,
+  type ObjectState,
+  type PlayPart,
+  type ReelPart,
+  type ShotPart,
+  type WalkStop,
+} from './reel-schemas.ts'
 // parts of a Setup
 export {
   CAMERA_PARTS,

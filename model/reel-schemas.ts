@@ -16,6 +16,7 @@ export const REEL_LIMITS = {
   stops: 200,
   keys: 50,
   via: 500,
+  plays: 50,
 } as const
 const seconds = finite.positive().max(REEL_LIMITS.secondsMost)
 /** Moments of a shot: a slow walk may last longer than what is typed. */
@@ -118,11 +119,20 @@ export const objectStateSchema = z.object({
 })
 export type ObjectState = z.infer<typeof objectStateSchema>
 
+/** A clip of a model's own animation, on the reel's time. */
+const playSchema = z.object({
+  ...{ id, modelKey: name, clip: name, fromS: moment, speed: finite.min(0.01).max(100) },
+  /** After its end it stays, begins again, or goes back and forth. */
+  repeat: z.enum(['once', 'again', 'back']),
+})
+export type PlayPart = z.infer<typeof playSchema>
+
 export const reelSchema = z.object({
   ...base,
   rate: z.enum(Object.keys(RATES) as [keyof typeof RATES, ...(keyof typeof RATES)[]]),
   /** How long the shutter is open in each frame, as an angle: 360 is the whole of it; left out or 0, what moves is sharp. */
   shutterDeg: finite.min(0).max(360).optional(),
+  plays: list(playSchema, REEL_LIMITS.plays).readonly().optional(),
   cuts: list(
     z.object({ ...{ id, shotId: id, dissolveS: rest }, fromS: moment.optional(), toS: moment.optional() }),
     REEL_LIMITS.cuts,
@@ -137,6 +147,7 @@ export function reelFault(shots: readonly ShotPart[], reels: readonly ReelPart[]
   if (new Set(reels.map((r) => r.id)).size !== reels.length) return 'Reels: two have the same id.'
   for (const r of reels) {
     if (new Set(r.cuts.map((c) => c.id)).size !== r.cuts.length) return 'Reel: two cuts have the same id.'
+    if (new Set(r.plays?.map((p) => p.id)).size !== (r.plays ?? []).length) return 'Reel: two clips have the same id.'
     if (r.cuts.some((c) => !known.has(c.shotId))) return 'Reel: a cut is of a shot that is not there.'
   }
   return null

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { KEY_CURVES, reelOf, type ShotKeys } from '#core/reel'
-import { distance, type Vec3 } from '#core/math'
+import { KEY_CURVES, reelOf, type ModelClip, type ShotKeys } from '#core/reel'
+import { distance, UNMOVED, type Vec3 } from '#core/math'
 import { aimAt, applyCommand, newModel, newProject, projectSchema, type Command, type ProjectDocument, type ShotPart } from './index.ts' // prettier-ignore
 import {
   cutsOf,
@@ -182,8 +182,14 @@ describe('shots and reels as edits', () => {
       fc.record({ ...of, kind: fc.constant('travel' as const), viewpointId: viewpoint, isClosed: fc.boolean(), isReversed: fc.boolean(), startShare: share, cornerM: fc.constantFrom(0, 0.5, 3), gaze: fc.constantFrom({ kind: 'object' as const, objectId: 'gone' }, { kind: 'along' as const, aheadM: 1.5, tiltDeg: 0 }, { kind: 'stops' as const }, { kind: 'point' as const, point: [1, 1, 1] as Vec3 }), stops: fc.array(stop, { maxLength: 6 }) }),
       fc.record({ ...of, kind: fc.constant('turntable' as const), viewpointId: viewpoint, pivot: at, turns: fc.double({ min: 0.1, max: 5, noNaN: true }), direction: fc.constantFrom(1 as const, -1 as const), durationS: time, pace: fc.constantFrom('loop' as const, 'soft' as const, 'swing' as const), distance: fc.constant([]), focal: fc.constant([{ at: 0, value: 1 }, { at: 1, value: 2 }]), heightM: fc.constant([]) }),
     ) // prettier-ignore
+    const play = fc.record({ id: fc.uuid(), modelKey: fc.constantFrom('m', 'gone'), clip: fc.constantFrom('Open', 'Shut'), fromS: time, speed: fc.double({ min: 0.01, max: 100, noNaN: true }), repeat: fc.constantFrom('once' as const, 'again' as const, 'back' as const) }) // prettier-ignore
+    const clip: ModelClip = { modelKey: 'm', name: 'Open', durationS: 1, nodes: [{ objectId: 'm/Lid', above: UNMOVED, rest: { translation: [0, 0, 0], rotation: [0, 0, 0, 1], scale: [1, 1, 1] }, tracks: [{ path: 'rotation', steps: 'LINEAR', timesS: Float32Array.from([0, 1]), values: Float32Array.from([0, 0, 0, 1, 1, 0, 0, 0]) }] }] } // prettier-ignore
+    const withClips: SetupReading = {
+      ...reading,
+      clipOf: (key, name) => (key === 'm' && name === 'Open' ? clip : null),
+    }
     fc.assert(
-      fc.property(fc.array(shot, { minLength: 1, maxLength: 6 }), (list) => {
+      fc.property(fc.array(shot, { minLength: 1, maxLength: 6 }), fc.array(play, { maxLength: 3 }), (list, plays) => {
         const state = {
           id: 'open',
           name: 'open',
@@ -194,8 +200,10 @@ describe('shots and reels as edits', () => {
         }
         const doc = list.reduce((d, s) => run(d, { type: 'putReels', shots: [s] }), run(withTwo(), { type: 'putObjectState', state })) // prettier-ignore
         expect(projectSchema.safeParse(doc).success).toBe(true)
-        const reel = { id: 'all', name: 'All', rate: '25', cuts: doc.shots!.map((s) => ({ id: s.id, shotId: s.id, dissolveS: 0.5 })) } as const // prettier-ignore
-        const film = reelOf(cutsOf(run(doc, { type: 'putReels', reels: [reel] }), reel, reading).cuts)
+        const reel = { id: 'all', name: 'All', rate: '25', cuts: doc.shots!.map((s) => ({ id: s.id, shotId: s.id, dissolveS: 0.5 })), plays } as const // prettier-ignore
+        const found = cutsOf(run(doc, { type: 'putReels', reels: [reel] }), reel, withClips)
+        expect(found.plays).toHaveLength(plays.filter((p) => p.modelKey === 'm' && p.clip === 'Open').length)
+        const film = reelOf(found.cuts, found.plays)
         // split anywhere and made to last, it is still sound
         const cuts = splitAt(reel, film, reel.cuts.map((_, i) => i), film.durationS * 0.37, newId) // prettier-ignore
         const longer = doc.shots!.map((s) => stretched(s, 1.7))

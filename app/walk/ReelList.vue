@@ -12,6 +12,7 @@ import { centreOf } from '../stores/centres.ts'
 import { useNotices } from '../stores/notices.ts'
 import { newId, useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
+import ClipsBox from './ClipsBox.vue'
 import { useExporting } from './exporting.ts'
 import { useFilm } from './film.ts'
 import { VIEWPOINT_DRAG } from './times.ts'
@@ -176,6 +177,7 @@ const setShutter = (shutterDeg: number): void => void (part.value && project.run
       :model-value="reel.durationS"
       @change="last"
     />
+    <ClipsBox />
     <h2>New</h2>
     <div class="buttons">
       <button

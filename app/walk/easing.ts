@@ -56,7 +56,7 @@ async function eased(
   const shots = project.document?.shots
   if (!start || !shots) return null
   const first = start.fit.cuts.map((c) => c.shot)
-  const asked: FitAsked = { fps: film.fps.value, limits: film.limits.value, acrossDeg: (shot, focal) => film.acrossDeg(first.indexOf(shot), focal) } // prettier-ignore
+  const asked: FitAsked = { fps: film.fps.value, limits: film.limits.value, plays: film.resolved.value!.plays, acrossDeg: (shot, focal) => film.acrossDeg(first.indexOf(shot), focal) } // prettier-ignore
   let now = start.fit
   for (let i = 0; i < MOST_STEPS; i++) {
     const next = fitStep(now, asked, only)

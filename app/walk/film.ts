@@ -23,6 +23,7 @@ function film() {
   const part = computed<ReelPart | null>(() => reels.value.find((r) => r.id === reelId.value) ?? reels.value[0] ?? null)
   const reading: SetupReading = {
     centreOf,
+    clipOf: (key, name) => stage.facts?.clips?.find((c) => c.modelKey === key && c.name === name) ?? null,
     focusM: (s) => focusing.blur(setupAsShown(s, project.document, centreOf))?.focusM ?? null,
   }
   /** A shot that a number is dragged in, as it would be. */
@@ -40,7 +41,7 @@ function film() {
     const shown = d ? { ...doc, shots: (doc.shots ?? []).map((s) => (s.id === d.id ? d : s)) } : doc
     return cutsOf(shown, own, reading)
   })
-  const reel = computed(() => reelOf(resolved.value?.cuts ?? []))
+  const reel = computed(() => reelOf(resolved.value?.cuts ?? [], resolved.value?.plays))
   const fps = computed(() => RATES[part.value?.rate ?? '25'])
   /** What cannot be shown, by its place in the reel's list. */
   const faults = computed(() => {

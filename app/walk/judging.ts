@@ -29,7 +29,7 @@ export function createJudging(o: Judged) {
   const asked = computed<ReportAsked>(() => {
     const r = o.resolved.value
     const lenses = (r?.setups ?? []).map(({ lens, frame }) => ({ lens, frame }))
-    return { cuts: r?.cuts ?? [], fps: o.fps.value, lenses, limits: limits.value }
+    return { cuts: r?.cuts ?? [], plays: r?.plays ?? [], fps: o.fps.value, lenses, limits: limits.value }
   })
   const { told, isAnswered } = createAsking(o, asked)
   const own = computed<ReelReport | null>(() => (isAnswered.value ? null : reportOf(asked.value)))
@@ -61,9 +61,9 @@ function createAsking(o: Judged, asked: { readonly value: ReportAsked }) {
   let isGone = false
   onScopeDispose(() => (isGone = true))
   async function ask(farM: number | null): Promise<void> {
-    const [a, reelId, setup] = [asked.value, o.part.value?.id, o.resolved.value?.setups[0]]
-    if (!reelId || !setup || !hasModel.value) return
-    const shown = shownOf(setupAsShown(setup, project.document, centreOf))
+    const [a, reelId, setups] = [asked.value, o.part.value?.id, o.resolved.value?.setups ?? []]
+    if (!reelId || setups.length === 0 || !hasModel.value) return
+    const shown = setups.map((s) => shownOf(setupAsShown(s, project.document, centreOf)))
     const report = await stage.rays.reelReport(a, farM, shown)
     isAway.value = report === null
     // of a reel that has changed meanwhile the clearance is asked again anyway

@@ -3,13 +3,16 @@ import { mount, type VueWrapper } from '@vue/test-utils'
 import PrimeVue from 'primevue/config'
 import { defineComponent, h, nextTick } from 'vue'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { reportOf } from '#core/reel'
-import { aimAt, projectSchema, type ProjectDocument } from '#model'
+import { UNMOVED } from '#core/math'
+import { reportOf, type ModelClip } from '#core/reel'
+import { aimAt, movedOf, projectSchema, type ProjectDocument } from '#model'
 import { closeInMemory, openInMemory } from '../../tests/support/app.ts'
 import { useNotices } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
+import { LateSelect } from '../controls/late-select.ts'
 import NumberField from '../controls/NumberField.vue'
+import ClipsBox from './ClipsBox.vue'
 import ComfortBox from './ComfortBox.vue'
 import { useFilm } from './film.ts'
 import ReelList from './ReelList.vue'
@@ -88,6 +91,41 @@ describe('a first reel', () => {
     expect(said()).toMatch(/“Walk” is taken out/)
     useProject().undoEdit()
     expect([doc().reels!.length, doc().shots!.length]).toEqual([1, 1])
+  })
+})
+
+describe('the model’s own animation', () => {
+  const still = { translation: [0, 0, 0], rotation: [0, 0, 0, 1], scale: [1, 1, 1] } as const
+  const tracks = [{ path: 'translation', steps: 'LINEAR', timesS: Float32Array.from([0, 2]), values: Float32Array.from([0, 0, 0, 0, 0, 1]) }] as const // prettier-ignore
+  const clip: ModelClip = { modelKey: 'room', name: 'Rise', durationS: 2, nodes: [{ objectId: 'room/Table', above: UNMOVED, rest: still, tracks }] } // prettier-ignore
+  it('is offered where there is any, plays on the reel’s time, and is told where it is gone', async () => {
+    keepAll()
+    await press('Hold each viewpoint')
+    expect(view.text()).not.toContain('own animation')
+    const stage = useStage()
+    const facts = stage.facts!
+    stage.facts = { ...facts, clips: [clip] }
+    await nextTick()
+    film.go(1.5)
+    const box = view.findComponent(ClipsBox)
+    box.findComponent(LateSelect).vm.$emit('update:modelValue', 0)
+    await nextTick()
+    expect(film.part.value!.plays).toMatchObject([{ modelKey: 'room', clip: 'Rise', fromS: 1.5, speed: 1, repeat: 'once' }]) // prettier-ignore
+    await type('Speed', '0.5')
+    const up = (t: number): number => {
+      film.go(t)
+      const [m] = movedOf(film.shown.value!.setup.visible)
+      return m && 'affine' in m ? m.affine[11]! : 0
+    }
+    expect([up(1), up(3.5), up(8)]).toEqual([0, 0.5, 1])
+    await press('back')
+    expect(up(6.5)).toBeCloseTo(0.75, 9)
+    // a newer file without it: the reel plays on
+    stage.facts = facts
+    await nextTick()
+    expect([up(3.5), box.text().includes('no clip of this name')]).toEqual([0, true])
+    await box.findAll('button').find((b) => b.text() === 'take out')!.trigger('click') // prettier-ignore
+    expect(film.part.value).not.toHaveProperty('plays')
   })
 })
 

@@ -4,6 +4,7 @@
 // helps. Stations of stops stay where they are. What comes too near to a wall is not mended: the way has to be moved by hand.
 // Source: handbook-10; the order of remedies is practice.
 import { distance, type Vec3 } from '../math/index.ts'
+import type { ClipPlay } from './clips.ts'
 import { comfortOf, type ComfortFinding, type ComfortLimits } from './comfort.ts'
 import type { Key } from './ease.ts'
 import { motionOf } from './motion.ts'
@@ -22,6 +23,8 @@ export interface FitAsked {
   /** Degrees across the picture of a shot at a focal length. */
   readonly acrossDeg: (shot: number, focalMm: number) => number
   readonly limits: ComfortLimits
+  /** Clips of the models on the reel's time. */
+  readonly plays?: readonly ClipPlay[]
 }
 /** So much better than the limit, so that rounding does not count. */
 const SPARE = 1.04
@@ -42,9 +45,12 @@ const AT_STOP_M = 0.6
 /** Findings of a reel; `cut` is the place in its list of cuts. */
 export function judged(
   { shots, cuts }: FitReel,
-  { fps, acrossDeg, limits }: FitAsked,
+  { fps, acrossDeg, limits, plays }: FitAsked,
 ): { readonly reel: Reel; readonly findings: readonly ComfortFinding[] } {
-  const reel = reelOf(cuts.map((c) => ({ ...c, shot: shots[c.shot]! })))
+  const reel = reelOf(
+    cuts.map((c) => ({ ...c, shot: shots[c.shot]! })),
+    plays,
+  )
   const motion = motionOf(reel, fps)
   const across = (k: number): number => acrossDeg(cuts[motion.cut[k]!]!.shot, motion.focalMm[k]!)
   return {

@@ -7,6 +7,18 @@ export {
   type ComfortKind,
   type ComfortLimits,
 } from './comfort.ts'
+export {
+  clipTime,
+  playedAt,
+  posed,
+  trackAt,
+  type ClipNode,
+  type ClipPath,
+  type ClipPlay,
+  type ClipRepeat,
+  type ClipTrack,
+  type ModelClip,
+} from './clips.ts'
 export { KEY_CURVES, type KeyCurve } from './curves.ts'
 export { evenly, leastJerk, throughKeys, unwound, type Key } from './ease.ts'
 export { fitStep, judged, type FitAsked, type FitReel } from './fit.ts'
@@ -23,7 +35,7 @@ export {
 } from './objects.ts'
 export { motionOf, stationAt, type Motion } from './motion.ts'
 export { framesOf, RATES, reelOf, type Placed, type Reel, type Seen } from './reel.ts'
-export { acrossOf, reportOf, type BesideWay, type ReelReport, type ReportAsked } from './report.ts'
+export { acrossOf, reportOf, type BesideWay, type ReelReport, type ReportAsked, type StillRun } from './report.ts'
 export { filmed, pushShare, type ShotReason } from './shots.ts'
 export { travelled, WALK_LIMITS, type Travelled } from './travel.ts'
 export { FLOOR_STEP_M, onFloor, type FloorAsked } from './profile.ts'

@@ -7,22 +7,27 @@ import { addScaled, sub, type Vec3 } from '../math/index.ts'
 import { placeAt, movedPoint, type ObjectMoved, type ObjectPlace } from './objects.ts'
 import type { AimKey, Beside, Filmed, ShotKeys, Take } from './types.ts'
 
+/** Where objects stand at a moment of a shot, seconds, besides what the shot itself moves. */
+export type Playing = (timeS: number) => readonly ObjectMoved[]
 /** A shot with its keys, and things that move in it. */
 export function keyed(
   filmed: Filmed,
   { keys = {}, objects = [], placed: still = [], watch, aim = [] }: Beside,
+  playing?: Playing,
 ): Filmed {
   const { durationS } = filmed
   const has = (list: readonly Key[] | undefined): list is readonly Key[] => list !== undefined && list.length > 0
   const moving = new Set(objects.flatMap((o) => ((o.from ?? o.to) ? [(o.from ?? o.to)!.objectId] : [])))
   const rest = still.filter((p) => !moving.has(p.objectId))
-  if (!Object.values(keys).some(has) && objects.length === 0 && rest.length === 0 && !watch && aim.length === 0) return filmed // prettier-ignore
+  if (!Object.values(keys).some(has) && objects.length === 0 && rest.length === 0 && !watch && !playing && aim.length === 0) return filmed // prettier-ignore
   return {
     durationS,
     at(timeS): Take {
       const x = Math.min(1, Math.max(0, timeS / durationS))
       const take = filmed.at(has(keys.progress) ? throughKeys(keys.progress, x) * durationS : timeS)
-      const moved = [
+      const moved: readonly ObjectMoved[] = [
+        // within what moves it
+        ...(playing?.(timeS) ?? []),
         ...rest,
         ...objects.map((o) => placeAt(o, x)).filter((p): p is ObjectPlace => p !== null),
         // what turns turns as it stands

@@ -2,6 +2,7 @@
 // Model: cuts in order, each a part of its shot; a dissolve lets the end of one and the beginning of the next run together. Frame k shows the
 // time k / rate; n frames last n / rate. Source: handbook-10.
 import type { Result } from '../base/index.ts'
+import { playedAt, type ClipPlay } from './clips.ts'
 import { filmed, type ShotReason } from './shots.ts'
 import type { Filmed, ReelCut, Take } from './types.ts'
 
@@ -30,13 +31,19 @@ export interface Reel {
   at(timeS: number): readonly Seen[]
 }
 
-/** Cost of a look: that of one or two shots. Cuts that cannot be filmed are left out and named; the rest stays playable. */
-export function reelOf(cuts: readonly ReelCut[]): Reel {
+/**
+ * Cost of a look: that of one or two shots. Cuts that cannot be filmed are left out and named; the rest stays playable. `plays`: clips of the
+ * models on the reel's time.
+ */
+export function reelOf(cuts: readonly ReelCut[], plays: readonly ClipPlay[] = []): Reel {
   const placed: Placed[] = []
   const faults: { cut: number; reason: ShotReason; message: string }[] = []
   let endS = 0
   cuts.forEach((c, index) => {
-    const r: Result<Filmed, ShotReason> = filmed(c.shot)
+    // of the shot's time, once the cut has its place
+    let aheadS = 0
+    const playing = plays.length > 0 ? (t: number) => playedAt(plays, t + aheadS) : undefined
+    const r: Result<Filmed, ShotReason> = filmed(c.shot, playing)
     if (!r.ok) return void faults.push({ cut: index, reason: r.reason, message: r.message })
     const fromS = Math.min(Math.max(0, c.fromS ?? 0), r.value.durationS)
     const toS = Math.min(Math.max(fromS, c.toS ?? r.value.durationS), r.value.durationS)
@@ -47,6 +54,7 @@ export function reelOf(cuts: readonly ReelCut[]): Reel {
     const dissolveS = before ? Math.min(before.dissolveS, before.endS - before.startS, lastsS) : 0
     if (before) placed[placed.length - 1] = { ...before, dissolveS }
     const startS = endS - dissolveS
+    aheadS = startS - fromS
     endS = startS + lastsS
     placed.push({ index, startS, endS, fromS, filmed: r.value, dissolveS: c.dissolveS })
   })

@@ -1,14 +1,18 @@
 // What is said of a reel as a whole: rates of every frame, and where it would not be comfortable.
 import { fieldOfView, type Frame, type Lens } from '../camera/index.ts'
+import type { ClipPlay } from './clips.ts'
 import { comfortOf, type ComfortFinding, type ComfortLimits } from './comfort.ts'
 import { motionOf, stationAt, type Motion } from './motion.ts'
+import type { ObjectMoved } from './objects.ts'
 import type { Vec3 } from '../math/index.ts'
-import { reelOf } from './reel.ts'
+import { reelOf, type Reel } from './reel.ts'
 import type { ReelCut } from './types.ts'
 
 /** All of it is plain data, so that it can be asked of a worker. */
 export interface ReportAsked {
   readonly cuts: readonly ReelCut[]
+  /** Clips of the models on the reel's time. */
+  readonly plays?: readonly ClipPlay[]
   readonly fps: number
   /** By cut: its lens and frame, which tell how wide a focal length is. */
   readonly lenses: readonly { readonly lens: Lens; readonly frame: Frame }[]
@@ -27,18 +31,42 @@ export interface ReelReport {
   readonly beside: BesideWay | null
 }
 
+/** Frames of one cut in a row in which everything stands the same. */
+export interface StillRun {
+  readonly cut: number
+  /** First frame, and the one after the last. */
+  readonly from: number
+  readonly to: number
+  readonly moved: readonly ObjectMoved[]
+}
+
 /** `measured`: what stands beside the stations and under them; left out, clearance is not judged. Cost linear in frames. */
 export function reportOf(
-  { cuts, fps, lenses, limits }: ReportAsked,
-  measured?: (stations: Float64Array, places: readonly Vec3[]) => BesideWay,
+  { cuts, plays = [], fps, lenses, limits }: ReportAsked,
+  measured?: (stations: Float64Array, places: readonly Vec3[], runs: readonly StillRun[]) => BesideWay,
 ): ReelReport {
-  const reel = reelOf(cuts)
+  const reel = reelOf(cuts, plays)
   const motion = motionOf(reel, fps)
   const acrossDeg = (k: number): number => acrossOf(lenses[motion.cut[k]!], motion.focalMm[k]!)
   const places = measured ? Array.from({ length: motion.timeS.length }, (_, k) => stationAt(motion, k)) : []
-  const beside = measured && places.length > 0 ? measured(motion.stations, places) : null
+  const beside = measured && places.length > 0 ? measured(motion.stations, places, stillRuns(reel, motion)) : null
   const findings = comfortOf({ reel, motion, shots: cuts.map((c) => c.shot), acrossDeg, limits, ...(beside && { clearanceM: beside.clearanceM }) }) // prettier-ignore
   return { motion, findings, beside }
+}
+function stillRuns(reel: Reel, { timeS, cut }: Motion): StillRun[] {
+  const out: StillRun[] = []
+  const movedAt = (k: number): readonly ObjectMoved[] =>
+    reel.at(timeS[k]!).find((s) => s.cut === cut[k])?.take.moved ?? []
+  let key = ''
+  for (let k = 0; k < timeS.length; k++) {
+    const moved = movedAt(k)
+    const now = `${cut[k]!}${moved.length > 0 ? JSON.stringify(moved) : ''}`
+    const last = out.at(-1)
+    if (last && now === key) out[out.length - 1] = { ...last, to: k + 1 }
+    else out.push({ cut: cut[k]!, from: k, to: k + 1, moved })
+    key = now
+  }
+  return out
 }
 /** Degrees across the picture of a cut at a focal length; 360 where that has no meaning. */
 export const acrossOf = (of: ReportAsked['lenses'][number] | undefined, focalMm: number): number =>

@@ -4,7 +4,7 @@ import { ok, refused, type Result } from '../base/index.ts'
 import { anglesOf, directionOf, type Lens, type Pose } from '../camera/index.ts'
 import { addScaled, distance, sub, type Vec3 } from '../math/index.ts'
 import { evenly, leastJerk, throughKeys } from './ease.ts'
-import { keyed } from './keyed.ts'
+import { keyed, type Playing } from './keyed.ts'
 import { travelled, type TravelReason } from './travel.ts'
 import type { Filmed, HoldShot, PushShot, Shot, Take, TurntableShot, View } from './types.ts'
 
@@ -13,9 +13,10 @@ export type ShotReason = TravelReason | 'no-time'
 /** Getting going and coming to rest take this share of an even push or a creep. */
 const SOFT_PART = 0.15
 
-export function filmed(shot: Shot): Result<Filmed, ShotReason> {
+/** `playing`: where the model's own animation puts objects at a moment of the shot. */
+export function filmed(shot: Shot, playing?: Playing): Result<Filmed, ShotReason> {
   const plain = filmedPlain(shot)
-  return plain.ok ? ok(keyed(plain.value, shot)) : plain
+  return plain.ok ? ok(keyed(plain.value, shot, playing)) : plain
 }
 function filmedPlain(shot: Shot): Result<Filmed, ShotReason> {
   if (shot.kind === 'travel') return travelled(shot)

@@ -2,6 +2,8 @@
 // Model: three's glTF loader does the reading; this file turns Y up into Z up, marks the primitives of multi-material meshes
 // (they belong to one node) and, for computation without pictures, leaves the textures out. Space: out in world metres, Z up.
 
+import { keepClips } from '#mesh'
+import { readClips, type FileParts } from './clips.ts'
 import { readMaterials } from './materials.ts'
 import { Group, type Object3D } from 'three'
 import { GLTFLoader } from 'three/addons/loaders/GLTFLoader.js'
@@ -34,6 +36,7 @@ export async function loadGlb(bytes: Uint8Array, options: LoadOptions = {}): Pro
     if (from?.primitives !== undefined && from.nodes === undefined) o.userData['isPrimitive'] = true
   })
   readMaterials(gltf.scene)
+  const clips = await readClips(gltf.parser as unknown as FileParts)
   const root = new Group()
   root.rotation.x = Math.PI / 2
   // exact quarter turn: (x, y, z) -> (x, -z, y)
@@ -41,6 +44,7 @@ export async function loadGlb(bytes: Uint8Array, options: LoadOptions = {}): Pro
   root.matrix.set(1, 0, 0, 0, 0, 0, -1, 0, 0, 1, 0, 0, 0, 0, 0, 1)
   for (const child of [...gltf.scene.children]) root.add(child)
   root.updateMatrixWorld(true)
+  keepClips(root, clips)
   return root
 }
 

@@ -3,7 +3,19 @@ import { halton } from '#core/base'
 import { aimPointOf, anglesOf, poseOfStand, type AimCentre } from '#core/camera'
 import { distance, sub, type Vec3 } from '#core/math'
 import { throughKeys } from '#core/reel'
-import type { Beside, Gaze, ObjectMotion, Reel, ReelCut, Shot, ShotKeys, Take, View } from '#core/reel'
+import type {
+  Beside,
+  ClipPlay,
+  Gaze,
+  ModelClip,
+  ObjectMotion,
+  Reel,
+  ReelCut,
+  Shot,
+  ShotKeys,
+  Take,
+  View,
+} from '#core/reel'
 import { mergeParts, type Setup } from '../parts.ts'
 import { pushedLayers, type PushEnd, type PushLayer } from './pushed.ts'
 import { placeOf, placesOf, withPlaces } from '../object-states.ts'
@@ -14,6 +26,8 @@ import type { ProjectDocument } from '../schema.ts'
 export interface SetupReading {
   readonly centreOf: AimCentre
   readonly focusM: (setup: Setup) => number | null
+  /** A clip of a model's own animation; null while its model is not there, or has none of this name. */
+  readonly clipOf?: (modelKey: string, name: string) => ModelClip | null
 }
 export interface CutFault {
   /** Place in the reel's list. */
@@ -28,6 +42,7 @@ export interface ReelCuts {
   /** Where pushes end; null of other shots. */
   readonly ends: readonly (PushEnd | null)[]
   readonly faults: readonly CutFault[]
+  readonly plays: readonly ClipPlay[]
 }
 /** What is looked at lies so far away where nothing tells it, metres. */
 const AWAY_M = 3
@@ -51,6 +66,10 @@ export function cutsOf(doc: ProjectDocument, reel: ReelPart, reading: SetupReadi
     setups: [] as Setup[],
     ends: [] as (PushEnd | null)[],
     faults: [] as CutFault[],
+    plays: (reel.plays ?? []).flatMap(({ modelKey, clip: name, fromS, speed, repeat }): ClipPlay[] => {
+      const clip = reading.clipOf?.(modelKey, name)
+      return clip ? [{ clip, fromS, speed, repeat }] : []
+    }),
   }
   const shots = new Map(doc.shots?.map((s) => [s.id, s]))
   reel.cuts.forEach((c, i) => {
