@@ -16,12 +16,13 @@ function put(el: HTMLCanvasElement, bitmap: ImageBitmap): void {
   el.getContext('bitmaprenderer')!.transferFromImageBitmap(bitmap)
 }
 
-export function useStripImage(o: Pick<StripOptions, 'key' | 'canvas' | 'cut'>, strip: StripView) {
+export function useStripImage(o: Pick<StripOptions, 'key' | 'canvas' | 'cut' | 'shown'>, strip: StripView) {
   const { camera, width, height, isSized } = strip
   const project = useProject()
   const stage = useStage()
   const view = useView()
   const drawn = shallowRef<Camera | null>(null)
+  const shown = computed(() => o.shown?.value ?? project.shown)
 
   // the base image: asked for a moment after zoom, size, cut or model rest
   let asked = 0
@@ -36,7 +37,7 @@ export function useStripImage(o: Pick<StripOptions, 'key' | 'canvas' | 'cut'>, s
         camera: c,
         widthPx: Math.round(width.value * k),
         heightPx: Math.round(height.value * k),
-        shown: project.shown,
+        shown: shown.value,
         cut: o.cut.value,
         night: view.theme === 'night',
       })
@@ -62,7 +63,7 @@ export function useStripImage(o: Pick<StripOptions, 'key' | 'canvas' | 'cut'>, s
   })
   watchDebounced(
     sameList(
-      () => [camera.value, o.cut.value, stage.storeys, stage.placings, stage.ready, project.shown, view.theme] as const,
+      () => [camera.value, o.cut.value, stage.storeys, stage.placings, stage.ready, shown.value, view.theme] as const,
     ),
     () => void redraw(),
     { debounce: 90, immediate: true, flush: 'post' },

@@ -8,9 +8,9 @@ import { useStripMoves, useStripView } from './strip-view.ts'
 
 export function useStrip(o: StripOptions) {
   const view = useStripView(o)
-  const { width, height, camera, toPx, toWorld, metresPerPx, scaleBar } = view
+  const { width, height, isSized, camera, toPx, toWorld, metresPerPx, scaleBar, fit } = view
   return {
-    ...{ width, height, camera, toPx, toWorld, metresPerPx, scaleBar },
+    ...{ width, height, isSized, camera, toPx, toWorld, metresPerPx, scaleBar, fitPoints: fit },
     ...useStripMoves(view, o.direction),
     ...useStripImage(o, view),
   }

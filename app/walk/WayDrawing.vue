@@ -1,14 +1,17 @@
 <script setup lang="ts">
 // Plan or Side of a reel: the way of the cut at hand with its seconds marked, stops that are placed and dragged, where the camera is now.
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { formatLength, lengthSuffix } from '#core/base'
 import { poseOfStand, type Camera } from '#core/camera'
-import type { Vec3 } from '#core/math'
+import { boxCorners, type Vec3 } from '#core/math'
+import type { Shown } from '#core/section'
+import { setupAsShown, shownOf } from '#model'
 import ConeShape from '../drawings/ConeShape.vue'
 import { coneOf } from '../drawings/cones.ts'
 import DragHandle from '../drawings/DragHandle.vue'
 import StripFrame from '../drawings/StripFrame.vue'
 import { useStrip } from '../drawings/strip.ts'
+import { sameList } from '../controls/same-list.ts'
 import { LateSelect as Select } from '../controls/late-select.ts'
 import { centreOf } from '../stores/centres.ts'
 import { useProject } from '../stores/project.ts'
@@ -25,7 +28,7 @@ defineEmits<{ enlarge: [] }>()
 const project = useProject()
 const stage = useStage()
 const view = useView()
-const { shown, moment, go, stop } = useFilm()
+const { part, shown, moment, isPlaying, go, stop } = useFilm()
 const { addNow } = useAiming()
 const { travel, way, tool, stopId, eyeM, add, insertAt, drag, drop, cancel, remove, change, live, look } = useWalking()
 const host = ref<HTMLElement | null>(null)
@@ -34,10 +37,18 @@ const isPlan = computed(() => props.kind === 'plan')
 const storeyIndex = computed(() => Math.min(view.storey, Math.max(0, stage.storeys.length - 1)))
 const storey = computed(() => stage.storeys[storeyIndex.value] ?? null)
 const cutM = computed(() => project.document?.planCutM ?? 1.2)
+/** As the moment shows it, once it rests: things stand where they are then. */
+const shownNow = computed<Shown | null>((before) => {
+  const s = shown.value
+  if (!s || isPlaying.value) return before ?? null
+  const now = shownOf(setupAsShown(s.setup, project.document, centreOf))
+  return before && JSON.stringify(before) === JSON.stringify(now) ? before : now
+})
 const strip = useStrip({
   key: props.kind,
   host,
   canvas,
+  shown: shownNow,
   headPx: 0,
   direction: computed(() => (isPlan.value ? { bearingDeg: 0, tiltDeg: -90 } : { bearingDeg: 0, tiltDeg: 0 })),
   cut: computed(() => {
@@ -67,7 +78,23 @@ const seconds = computed(() => {
   const every = Math.max(1, Math.ceil(lasts / MOST_SECONDS))
   return Array.from({ length: Math.floor(lasts / every) + 1 }, (_, i) => ({ t: i * every, at: p.filmed.at(p.fromS + i * every).pose.station })) // prettier-ignore
 })
-const plainWay = computed(() => (travel.value ? [] : seconds.value.map((s) => s.at)))
+const plainWay = computed(() => {
+  const p = placed.value
+  if (travel.value || !p) return []
+  const at = (i: number): Vec3 => p.filmed.at(p.fromS + (i / PARTS) * (p.endS - p.startS)).pose.station
+  return Array.from({ length: PARTS + 1 }, (_, i) => at(i))
+})
+// another cut whose way lies off the page: it is shown with the model
+watch(
+  sameList(() => [part.value?.id, placed.value?.index, strip.isSized.value, stage.facts] as const),
+  () => {
+    const points = [...along.value, ...plainWay.value]
+    const [w, h] = [strip.width.value, strip.height.value]
+    const isOff = points.map(toPx).some(({ x, y }) => x < 0 || y < 0 || x > w || y > h)
+    if (isOff && !isPlaying.value && stage.facts) strip.fitPoints([...points, ...boxCorners(stage.facts.box)])
+  },
+  { immediate: true },
+)
 const camera = computed<Camera | null>(() => {
   const s = shown.value
   return s && { pose: poseOfStand(s.setup.stand, centreOf), lens: s.setup.lens, frame: s.setup.frame }
