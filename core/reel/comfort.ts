@@ -131,10 +131,15 @@ function turnsOf({ motion: m, shots }: ComfortAsked, limits: ComfortLimits): Com
 }
 
 /** The reel rests at its beginning and its end, so that one sees where one is. */
+/** A hold that creeps no faster than this, as a share of the distance in a second, lets one see where one is (practice). */
+const SLOW_CREEP_PER_S = 0.02
+const rests = (s: Shot): boolean =>
+  s.kind === 'turntable' ||
+  (s.kind === 'hold' && !s.keys && !s.aim && !s.watch && Math.abs(s.creep) <= SLOW_CREEP_PER_S * s.durationS)
 function endsOf({ reel, motion: m, shots }: ComfortAsked, limits: ComfortLimits): ComfortFinding[] {
   const n = m.timeS.length
   if (n === 0) return []
-  const isMoving = (k: number): boolean => shots[m.cut[k]!]!.kind !== 'turntable' && (m.speedMps[k]! > 0.02 || m.turnDegPerS[k]! > STILL_DEG_PER_S) // prettier-ignore
+  const isMoving = (k: number): boolean => !rests(shots[m.cut[k]!]!) && (m.speedMps[k]! > 0.02 || m.turnDegPerS[k]! > STILL_DEG_PER_S) // prettier-ignore
   let [first, last] = [0, n - 1]
   while (first < n && !isMoving(first)) first++
   while (last >= 0 && !isMoving(last)) last--

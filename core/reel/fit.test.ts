@@ -37,6 +37,9 @@ describe('ease to fit', () => {
     // what was calm stays as it is
     const calm = reelOfShots({ kind: 'hold', view: view(0, 0, 0), durationS: 4, creep: 0 })
     expect(fitStep(calm, asked)).toBeNull()
+    // a slow creep is a rest, a quick one is not
+    const creeping = (creep: number) => judged(reelOfShots({ kind: 'hold', view: view(0, 0, 0), durationS: 4, creep }), asked).findings.map((f) => f.kind) // prettier-ignore
+    expect([creeping(0.05), creeping(0.3)]).toEqual([[], ['starts', 'ends']])
   })
   it('only what is asked for is mended', () => {
     const run = reelOfShots(walk([[0, 0], [9, 0]])) // prettier-ignore

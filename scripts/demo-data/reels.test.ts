@@ -48,11 +48,11 @@ function judged(
 }
 
 describe('the demo’s reels', () => {
-  it('as first drawn: runs, strobes twice, and rests at neither end', () => {
+  it('as first drawn: runs, strobes twice, and does not rest at its end', () => {
     const { findings, faults } = judged(hall, 'As first drawn')
     expect(faults).toBe(0)
-    expect(findings.map((f) => f.kind)).toEqual(['starts', 'walk', 'judder', 'judder', 'ends'])
-    expect(findings[1]!.value).toBeCloseTo(1.7, 1)
+    expect(findings.map((f) => f.kind)).toEqual(['walk', 'judder', 'judder', 'ends'])
+    expect(findings[0]!.value).toBeCloseTo(1.7, 1)
   })
   it('eased to fit: a minute, and nothing is found, no wall nearer than a third of a metre', () => {
     const { findings, durationS, faults } = judged(hall, 'A minute of the hall')

@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { DEMO_IDS } from '../../scripts/demo-data/seed.ts'
+import { roomGlb, withClip } from '../support/models.ts'
 import { drag, middle, numberIn, openStand, typeNumber, type Stand } from '../support/browser.ts'
 
 let stand: Stand
@@ -74,6 +75,56 @@ describe('a turntable of the lamp', () => {
     await page.getByTestId('reels').getByRole('button', { name: 'Turntable' }).click()
     expect((await time())[1]).toBe('00:00:10:00')
   })
+})
+
+describe('a model’s own animation', () => {
+  it('plays on the reel’s time, in picture and Side; what is typed of it is kept', async () => {
+    const glb = await withClip(roomGlb(), { name: 'Rise', node: 'Table', by: [0, 1.2, 0], seconds: 2 })
+    await page.goto(stand.server.url)
+    await page.locator('input[type=file]').first().setInputFiles({ name: 'rising.glb', mimeType: 'model/gltf-binary', buffer: Buffer.from(glb) }) // prettier-ignore
+    await page.getByRole('button', { name: 'Bring in', exact: true }).click()
+    await page.waitForURL(/\/project\//)
+    await page.getByRole('button', { name: /Keep as new/ }).click()
+    await page.keyboard.press('Enter')
+    await page.getByTestId('viewpoint').first().waitFor()
+    await page.getByRole('link', { name: 'Walk' }).click()
+    await page.getByRole('button', { name: 'Hold each viewpoint' }).click()
+    // a slow creep lets one see where one is
+    await expect.poll(() => page.getByTestId('comfort').innerText()).toMatch(/nothing found/)
+    await typeNumber(page, 'Creeps nearer', '0')
+    await page.getByLabel('A clip of the model’s own animation to play in this reel').click()
+    await page.getByRole('option', { name: 'Rise, 2.00 s' }).click()
+    await page.getByTestId('clip').waitFor()
+    const sum = (at: string): Promise<string> => page.evaluate(`(() => {
+      const c = document.querySelector('${at}')
+      const p = new OffscreenCanvas(c.width, c.height).getContext('2d')
+      p.drawImage(c, 0, 0)
+      const { data } = p.getImageData(0, 0, c.width, c.height)
+      let sum = 0
+      for (let i = 0; i < data.length; i += 4) sum = (sum * 31 + data[i]) % 1000000007
+      return String(sum)
+    })()`) // prettier-ignore
+    const sums = async (): Promise<string[]> => [await sum('.side canvas'), await sum('[data-testid=film-canvas]')]
+    const drawn = () => page.locator('[data-testid=film-canvas][data-sample="2"]').waitFor({ timeout: 60_000 })
+    await drawn()
+    let before: string[] = []
+    // light from all sides comes later, and begins the picture again
+    await expect.poll(async () => JSON.stringify(before) === JSON.stringify((before = await sums())), { timeout: 60_000, interval: 2500 }).toBe(true) // prettier-ignore
+    const differs = async (): Promise<boolean[]> => (await sums()).map((s, i) => s !== before[i])
+    await page.getByTestId('ruler').focus()
+    await page.keyboard.press('PageDown')
+    await expect.poll(differs, { timeout: 60_000 }).toEqual([true, true])
+    // of a hold only the clip moves: before it begins all is as it was
+    await typeNumber(page, 'From', '2')
+    await drawn()
+    await expect.poll(differs, { timeout: 60_000 }).toEqual([false, false])
+    await page.getByTestId('clip').getByRole('radio', { name: 'again' }).click()
+    await expect.poll(() => page.getByTestId('save-state').textContent(), { timeout: 30_000 }).toMatch(/^Saved/)
+    await page.reload()
+    await page.getByTestId('clip').waitFor()
+    expect(await numberIn(page, 'From')).toBe(2)
+    expect(await page.getByRole('radio', { name: 'again' }).getAttribute('aria-checked')).toBe('true')
+  }, 120_000)
 })
 
 describe('a reel of the hall’s viewpoints', () => {

@@ -1,4 +1,5 @@
 // Small models for tests, made by the project's own writer.
+import { WebIO } from '@gltf-transform/core'
 import { writeGlb, type GltfMaterial, type GltfNode } from '#formats/gltf'
 import { Pen } from '../../scripts/demo-data/kit.ts'
 import { MATERIALS } from '../../scripts/demo-data/surfaces.ts'
@@ -23,6 +24,27 @@ export function roomNodes(): GltfNode[] {
   return [{ name: 'Room', children: [floor.node(), walls.node(), table.node()] }]
 }
 export const roomGlb = (): Uint8Array => glbOf(roomNodes())
+
+/** The GLB with a clip in which a node goes by so much (the file's axes, Y up) in so many seconds. */
+export async function withClip(
+  glb: Uint8Array,
+  clip: { readonly name: string; readonly node: string; readonly by: readonly [number, number, number]; readonly seconds: number }, // prettier-ignore
+): Promise<Uint8Array> {
+  const io = new WebIO()
+  const doc = await io.readBinary(glb as Uint8Array<ArrayBuffer>)
+  const root = doc.getRoot()
+  const node = root.listNodes().find((n) => n.getName() === clip.node)!
+  const [x, y, z] = node.getTranslation()
+  const accessor = (type: 'SCALAR' | 'VEC3', v: readonly number[]) =>
+    doc.createAccessor().setType(type).setArray(Float32Array.from(v)).setBuffer(root.listBuffers()[0]!)
+  const sampler = doc
+    .createAnimationSampler()
+    .setInput(accessor('SCALAR', [0, clip.seconds]))
+    .setOutput(accessor('VEC3', [x, y, z, x + clip.by[0], y + clip.by[1], z + clip.by[2]]))
+  const channel = doc.createAnimationChannel().setTargetNode(node).setTargetPath('translation').setSampler(sampler)
+  doc.createAnimation(clip.name).addSampler(sampler).addChannel(channel)
+  return io.writeBinary(doc)
+}
 
 /** The GLB with a scale (the file's axes, Y up) on its node of that name. */
 export function withScale(glb: Uint8Array, name: string, scale: readonly [number, number, number]): Uint8Array {
