@@ -3,8 +3,8 @@
 // coordinates. Each question says how it goes there and back.
 
 import type { Camera, Ray } from '#core/camera'
-import type { Vec3 } from '#core/math'
-import { reportOf, type BesideWay, type ReelReport, type ReportAsked, type StillRun } from '#core/reel'
+import { length, scale, sub, type Vec3 } from '#core/math'
+import { reportOf, type BesideWay, type ReelReport, type ReportAsked, type StillRun, type Through } from '#core/reel'
 import { shiftedCamera, shiftedPoint } from '#core/placing'
 import { ALL_SHOWN, shiftedShown, type Shown, type Sight } from '#core/section'
 import { nodesInBand, type Band } from './band.ts'
@@ -128,17 +128,38 @@ function besideWay(
 ): BesideWay {
   const clearanceM = new Float32Array(places.length)
   const heightM = new Float64Array(places.length)
+  const through: Through[] = []
   for (const { cut, from, to, moved } of runs) {
     const { moved: _, ...own } = shown[cut] ?? ALL_SHOWN
     const now: Shown = moved.length > 0 ? { ...own, moved } : own
     clearanceM.set(QUESTIONS.clearances(at, stations.subarray(3 * from, 3 * to), farM, now), from)
+    through.push(...passedBetween(at, places, [from, to, runs.findLast((r) => r.cut === cut)!.to], now))
     // floors do not move: a cut's are followed from its beginning on
     if (runs.find((r) => r.cut === cut)!.from !== from) continue
     const end = runs.findLast((r) => r.cut === cut)!.to
     const mine = places.slice(from, end)
     QUESTIONS.eyeHeights(at, mine, 0, now).forEach((f, k) => (heightM[from + k] = mine[k]![2] - (f ?? NaN)))
   }
-  return { clearanceM, heightM }
+  return { clearanceM, heightM, through }
+}
+/** What lies between each frame of a run and the next one of its cut, glass included. */
+function passedBetween(
+  at: Placed,
+  places: readonly Vec3[],
+  [from, to, end]: readonly [number, number, number],
+  shown: Shown,
+): Through[] {
+  const mine = shownHere(shown, at)
+  const out: Through[] = []
+  for (let k = from; k < Math.min(to, end - 1); k++) {
+    const way = sub(places[k + 1]!, places[k]!)
+    const farM = length(way)
+    if (farM < 1e-6) continue
+    const sight = here({ origin: places[k]!, direction: scale(way, 1 / farM), farM }, at)
+    const met = at.scene.passing(sight, { shown: mine, clearToo: true })
+    if (met) out.push({ frame: k, name: at.scene.nodeAt(met.hit.vertex).name })
+  }
+  return out
 }
 
 type Asked = typeof QUESTIONS

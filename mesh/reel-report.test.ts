@@ -56,6 +56,21 @@ describe('the report of a reel in a model', () => {
     const away = { from: null, to: { ...up, moveM: [2.4, 0, 0] as Vec3 }, fromShare: 0, toShare: 0.2 }
     expect(worst([{ ...past, objects: [away] }], [ALL_SHOWN])[0]).toBeCloseTo(Math.hypot(0.2, 0.5, 0.45), 4)
   })
+  it('a way through a wall is told by its name, once for its two faces; what is hidden or has moved away is no wall', () => {
+    const at: Placed = { scene, origin: [0, 0, 0] }
+    const out = along([[3, 2, 1.6], [3, 6, 1.6]]) // prettier-ignore
+    const told = (shot: Shot, shown: Shown) =>
+      ask(at, 'reelReport', [asked(shot), 2, [shown]])
+        .findings.filter((f) => f.kind === 'through' || f.kind === 'clearance')
+        .map((f) => f.text)
+    expect(told(out, ALL_SHOWN)).toEqual(['Goes through “Walls”.'])
+    expect(told(out, hiding('Room/Walls'))).toEqual([])
+    const away = { objectId: 'Room/Walls', moveM: [0, 0, 9] as Vec3, turnDeg: 0, hinge: [0, 0, 0] as Vec3 }
+    expect(told({ ...out, placed: [away] }, ALL_SHOWN)).toEqual([])
+    // lengthwise through a board
+    const low = along([[2, 2, 0.72], [4, 2, 0.72]]) // prettier-ignore
+    expect(told(low, ALL_SHOWN)).toEqual(['Goes through “Table”.'])
+  })
   it('without a distance rates alone are told, and of a reel that cannot be filmed nothing', () => {
     const at: Placed = { scene, origin: [0, 0, 0] }
     const quick = ask(at, 'reelReport', [

@@ -18,7 +18,7 @@ function show(fromS: number): void {
   stop()
   go(fromS)
 }
-const mendText = (f: ComfortFinding): string => (f.kind === 'circle' ? 'Make it a turntable' : f.kind === 'clearance' || f.kind === 'looks' ? '' : 'Mend') // prettier-ignore
+const mendText = (f: ComfortFinding): string => (f.kind === 'circle' ? 'Make it a turntable' : ['clearance', 'through', 'looks'].includes(f.kind) ? '' : 'Mend') // prettier-ignore
 const SIDES = [{ value: 'before', label: 'before' }, { value: 'after', label: 'after' }] as const // prettier-ignore
 /** As they are told: name, unit, the least and the most that can be typed. */
 const LIMITS: Readonly<Record<keyof ComfortLimits, readonly [string, string, number, number]>> = {
@@ -46,7 +46,7 @@ function set(key: keyof ComfortLimits, value: number): void {
       <p class="text">
         <b class="num">{{ told.beforeS.toFixed(1) }} s</b> with {{ told.before }} found becomes
         <b class="num">{{ told.afterS.toFixed(1) }} s</b> with {{ told.left.length }}.
-        <template v-if="findings.some((f) => f.kind === 'clearance')"
+        <template v-if="findings.some((f) => f.kind === 'clearance' || f.kind === 'through')"
           >What comes too near is left: move its stops.</template
         >
       </p>

@@ -150,7 +150,7 @@ function easing() {
     try {
       const r = await eased(film, project, (g) => g.kind === f.kind && g.cut === f.cut)
       if (r) project.run({ type: 'putReels', shots: r.trial.shots, reels: [r.trial.reel] })
-      else notices.say(f.kind === 'clearance' ? 'Move the stops there away from it: the way is yours.' : 'This is not eased by itself: change the shot.') // prettier-ignore
+      else notices.say(f.kind === 'clearance' || f.kind === 'through' ? 'Move the stops there away from it: the way is yours.' : 'This is not eased by itself: change the shot.') // prettier-ignore
     } finally {
       isRunning.value = false
     }

@@ -26,7 +26,7 @@ export const COMFORT_LIMITS: ComfortLimits = {
   ...{ walkMps: 1.4, turnDegPerS: 30, crossS: 7, swingDeg: 100, betweenReversalsS: 10, holdEndsS: 1 },
   ...{ clearanceM: 0.35, onceRoundS: 5, looksPerMin: 12 },
 }
-export type ComfortKind = 'walk' | 'turn' | 'judder' | 'swing' | 'reversal' | 'starts' | 'ends' | 'clearance' | 'round' | 'circle' | 'looks' // prettier-ignore
+export type ComfortKind = 'walk' | 'turn' | 'judder' | 'swing' | 'reversal' | 'starts' | 'ends' | 'clearance' | 'through' | 'round' | 'circle' | 'looks' // prettier-ignore
 export interface ComfortFinding {
   readonly kind: ComfortKind
   readonly cut: number
@@ -38,6 +38,11 @@ export interface ComfortFinding {
   readonly unit: 'm/s' | '°/s' | '°' | 's' | 'm' | '/min'
   readonly text: string
 }
+/** Something that the eye goes through between a frame and the next one. */
+export interface Through {
+  readonly frame: number
+  readonly name: string
+}
 export interface ComfortAsked {
   readonly reel: Reel
   readonly motion: Motion
@@ -46,6 +51,8 @@ export interface ComfortAsked {
   readonly acrossDeg: (frame: number) => number
   /** Metres to the nearest thing, of each frame; left out where no model was asked. */
   readonly clearanceM?: ArrayLike<number>
+  /** What is gone through after a frame. */
+  readonly through?: readonly Through[]
   readonly limits?: ComfortLimits
 }
 
@@ -69,10 +76,26 @@ export function comfortOf(asked: ComfortAsked): ComfortFinding[] {
     ...runs(m, (k) => (isRound(k) ? 0 : m.turnDegPerS[k]!), (k) => Math.min(limits.turnDegPerS, (acrossDeg(k) * m.fps) / RULE_FPS / limits.crossS), 'judder', '°/s', (v, l) => `Turns at ${v.toFixed(1)}° a second: with this lens and ${m.fps.toFixed(0)} frames a second it strobes above ${l.toFixed(1)}.`),
     ...(clearanceM ? runs(m, (k) => (m.speedMps[k]! > MOVES_MPS ? -clearanceM[k]! : -Infinity), () => -limits.clearanceM, 'clearance', 'm', (v, l) => `Passes ${v.toFixed(2)} m from something: ${l.toFixed(2)} m is the least.`) : []),
   ] // prettier-ignore
-  const judged = found.filter((f) => f.kind !== 'judder' || !found.some((g) => g.kind === 'turn' && g.cut === f.cut && g.fromS <= f.toS && f.fromS <= g.toS)) // prettier-ignore
-  return [...judged, ...turnsOf(asked, limits), ...endsOf(asked, limits), ...roundsOf(asked, limits), ...circlesOf(asked), ...looksOf(asked, limits)].sort((a, b) => a.fromS - b.fromS) // prettier-ignore
+  const through = throughOf(asked, limits)
+  const isTold = (f: ComfortFinding, by: ComfortKind): boolean => [...found, ...through].some((g) => g.kind === by && g.cut === f.cut && g.fromS <= f.toS && f.fromS <= g.toS) // prettier-ignore
+  const judged = found.filter((f) => !(f.kind === 'judder' && isTold(f, 'turn')) && !(f.kind === 'clearance' && isTold(f, 'through'))) // prettier-ignore
+  return [...judged, ...through, ...turnsOf(asked, limits), ...endsOf(asked, limits), ...roundsOf(asked, limits), ...circlesOf(asked), ...looksOf(asked, limits)].sort((a, b) => a.fromS - b.fromS) // prettier-ignore
 }
 
+/** What the way goes through, each thing once a stretch: into it and out of it again is one. */
+function throughOf({ motion: m, through = [] }: ComfortAsked, limits: ComfortLimits): ComfortFinding[] {
+  const out: ComfortFinding[] = []
+  for (const { frame, name } of through) {
+    const [cut, fromS] = [m.cut[frame]!, m.timeS[frame]!]
+    const toS = m.timeS[frame + 1] ?? fromS
+    const before = out.findLast((f) => f.cut === cut && f.text.includes(`“${name}”`) && fromS - f.toS < SAME_WAY_S)
+    if (before) out[out.indexOf(before)] = { ...before, toS }
+    else out.push({ kind: 'through', unit: 'm', cut, fromS, toS, value: 0, limit: limits.clearanceM, text: `Goes through “${name}”.` }) // prettier-ignore
+  }
+  return out
+}
+/** Two faces of a wall are passed within so many seconds. */
+const SAME_WAY_S = 2
 /** Stretches over a limit. */
 function runs(
   m: Motion,

@@ -6,6 +6,7 @@ export {
   type ComfortFinding,
   type ComfortKind,
   type ComfortLimits,
+  type Through,
 } from './comfort.ts'
 export {
   clipTime,

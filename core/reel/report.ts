@@ -1,7 +1,7 @@
 // What is said of a reel as a whole: rates of every frame, and where it would not be comfortable.
 import { fieldOfView, type Frame, type Lens } from '../camera/index.ts'
 import type { ClipPlay } from './clips.ts'
-import { comfortOf, type ComfortFinding, type ComfortLimits } from './comfort.ts'
+import { comfortOf, type ComfortFinding, type ComfortLimits, type Through } from './comfort.ts'
 import { motionOf, stationAt, type Motion } from './motion.ts'
 import type { ObjectMoved } from './objects.ts'
 import type { Vec3 } from '../math/index.ts'
@@ -24,6 +24,8 @@ export interface BesideWay {
   readonly clearanceM: ArrayLike<number>
   /** Over the floor below; NaN where there is none. */
   readonly heightM: ArrayLike<number>
+  /** What the eye goes through between a frame and the next one. */
+  readonly through?: readonly Through[]
 }
 export interface ReelReport {
   readonly motion: Motion
@@ -50,7 +52,7 @@ export function reportOf(
   const acrossDeg = (k: number): number => acrossOf(lenses[motion.cut[k]!], motion.focalMm[k]!)
   const places = measured ? Array.from({ length: motion.timeS.length }, (_, k) => stationAt(motion, k)) : []
   const beside = measured && places.length > 0 ? measured(motion.stations, places, stillRuns(reel, motion)) : null
-  const findings = comfortOf({ reel, motion, shots: cuts.map((c) => c.shot), acrossDeg, limits, ...(beside && { clearanceM: beside.clearanceM }) }) // prettier-ignore
+  const findings = comfortOf({ reel, motion, shots: cuts.map((c) => c.shot), acrossDeg, limits, ...(beside && { clearanceM: beside.clearanceM, through: beside.through ?? [] }) }) // prettier-ignore
   return { motion, findings, beside }
 }
 function stillRuns(reel: Reel, { timeS, cut }: Motion): StillRun[] {
