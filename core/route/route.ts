@@ -5,7 +5,7 @@
 // Rejected: centripetal Catmull-Rom (its curvature jumps at stops); natural cubic splines (loops at uneven stops).
 
 import { ok, refused, type Result } from '../base/index.ts'
-import { addScaled, cross, distance, dot, length, scale, sub, type Vec3 } from '../math/index.ts'
+import { addScaled, cross, distance, dot, scale, sub, type Vec3 } from '../math/index.ts'
 
 export interface RoutePlace {
   readonly point: Vec3
@@ -37,52 +37,65 @@ interface Jet {
   readonly d: Vec3
   readonly dd: Vec3
 }
-/** The parabola through three places; it is at the second one at `t`. */
-class Parabola {
+/** The parabola through three places, told by its value and two derivatives at the second one; its parameter goes by the chords. */
+interface Parabola {
+  readonly p: Vec3
+  readonly d: Vec3
+  readonly dd: Vec3
+  /** Where the second place lies, of 0..1. */
   readonly t: number
-  private readonly a: Vec3
-  private readonly b: Vec3
-  private readonly c: Vec3
-  constructor(p: Vec3, q: Vec3, r: Vec3) {
-    const [d, e] = [distance(p, q), distance(q, r)]
-    const t = d / (d + e)
-    this.t = t
-    // p + (q at t) + (r at 1): second difference over the two chords
-    const [m, n] = [scale(sub(q, p), 1 / t), scale(sub(r, q), 1 / (1 - t))]
-    this.c = sub(n, m)
-    this.b = addScaled(m, this.c, -t)
-    this.a = p
+}
+function parabola(p: Vec3, q: Vec3, r: Vec3): Parabola {
+  const [d, e] = [distance(p, q), distance(q, r)]
+  const t = d / (d + e)
+  // second difference over the two chords
+  const [m, n] = [scale(sub(q, p), 1 / t), scale(sub(r, q), 1 / (1 - t))]
+  const c = sub(n, m)
+  return { p: q, d: addScaled(m, c, t), dd: scale(c, 2), t }
+}
+/**
+ * From a stop to the next, by `u` 0 to 1: the first stop's parabola, and how far the second one's lies from it, both as polynomials of `u` (three
+ * numbers a power). Kept as numbers: a walk asks for its speed very often.
+ */
+class Leg {
+  private readonly f: Float64Array
+  private readonly off: Float64Array
+
+  /** At the ends, where nothing tells how it bends, it is straight: it bulges less so. */
+  constructor(from: Parabola | null, to: Parabola | null, p: Vec3, q: Vec3) {
+    const line = [p, sub(q, p), [0, 0, 0] as Vec3] as const
+    const k = from ? 1 - from.t : 0
+    const first = from ? ([from.p, scale(from.d, k), scale(from.dd, (k * k) / 2)] as const) : line
+    // about its own stop, which lies at `u` = 1
+    const back = to
+      ? ([to.p, scale(to.d, to.t), scale(to.dd, (to.t * to.t) / 2)] as const)
+      : ([q, line[1], line[2]] as const)
+    const second = [addScaled(sub(back[0], back[1]), back[2], 1), addScaled(back[1], back[2], -2), back[2]] as const
+    this.f = Float64Array.from(first.flat())
+    this.off = Float64Array.from(second.flat(), (v, i) => v - this.f[i]!)
   }
-  at(t: number): Jet {
-    const { a, b, c } = this
+  at(u: number): Jet {
+    const [w, dw, ddw] = [Math.sin((Math.PI / 2) * u) ** 2, (Math.PI / 2) * Math.sin(Math.PI * u), (Math.PI ** 2 / 2) * Math.cos(Math.PI * u)] // prettier-ignore
+    const { f, off } = this
+    const each = (of: (i: number, o: number, dO: number) => number): Vec3 => [0, 1, 2].map((i) => of(i, off[i]! + u * (off[i + 3]! + u * off[i + 6]!), off[i + 3]! + 2 * u * off[i + 6]!)) as unknown as Vec3 // prettier-ignore
     return {
-      p: addScaled(addScaled(a, b, t), c, t * t),
-      d: addScaled(b, c, 2 * t),
-      dd: scale(c, 2),
+      p: each((i, o) => f[i]! + u * (f[i + 3]! + u * f[i + 6]!) + o * w),
+      d: each((i, o, dO) => f[i + 3]! + 2 * u * f[i + 6]! + dO * w + o * dw),
+      dd: each((i, o, dO) => 2 * f[i + 6]! + 2 * off[i + 6]! * w + 2 * dO * dw + o * ddw),
     }
   }
-}
-const straight = (p: Vec3, q: Vec3): ((u: number) => Jet) => {
-  const d = sub(q, p)
-  return (u) => ({ p: addScaled(p, d, u), d, dd: [0, 0, 0] })
-}
-/** From a stop to the next: `u` 0 to 1. At the ends, where nothing tells how it bends, it is straight: it bulges less so. */
-function blended(from: Parabola | null, to: Parabola | null, p: Vec3, q: Vec3): (u: number) => Jet {
-  const scaled = (j: Jet, k: number): Jet => ({ p: j.p, d: scale(j.d, k), dd: scale(j.dd, k * k) })
-  if (!from && !to) return straight(p, q)
-  const first = from ? (u: number) => scaled(from.at(from.t + (1 - from.t) * u), 1 - from.t) : straight(p, q)
-  const second = to ? (u: number) => scaled(to.at(to.t * u), to.t) : straight(p, q)
-  return (u) => {
-    const [f, g] = [first(u), second(u)]
-    const w = Math.sin((Math.PI / 2) * u) ** 2
-    const dw = (Math.PI / 2) * Math.sin(Math.PI * u)
-    const ddw = (Math.PI ** 2 / 2) * Math.cos(Math.PI * u)
-    const [off, dOff] = [sub(g.p, f.p), sub(g.d, f.d)]
-    return {
-      p: addScaled(f.p, off, w),
-      d: addScaled(addScaled(f.d, dOff, w), off, dw),
-      dd: addScaled(addScaled(addScaled(f.dd, sub(g.dd, f.dd), w), dOff, 2 * dw), off, ddw),
+  /** Length of the first derivative. */
+  speed(u: number): number {
+    const { f, off } = this
+    const sin = Math.sin((Math.PI / 2) * u)
+    const [w, dw] = [sin * sin, (Math.PI / 2) * Math.sin(Math.PI * u)]
+    let sum = 0
+    for (let i = 0; i < 3; i++) {
+      const o = off[i]! + u * (off[i + 3]! + u * off[i + 6]!)
+      const d = f[i + 3]! + 2 * u * f[i + 6]! + (off[i + 3]! + 2 * u * off[i + 6]!) * w + o * dw
+      sum += d * d
     }
+    return Math.sqrt(sum)
   }
 }
 
@@ -96,9 +109,9 @@ const MOST_STEPS = 12
 const NEARLY = 1e-6
 
 /** Metres from `a` to `b` of a leg's parameter. */
-function lengthOf(leg: (u: number) => Jet, a: number, b: number): number {
+function lengthOf(leg: Leg, a: number, b: number): number {
   let sum = 0
-  for (let i = 0; i < NODES.length; i++) sum += WEIGHTS[i]! * length(leg((a + b) / 2 + ((b - a) / 2) * NODES[i]!).d)
+  for (let i = 0; i < NODES.length; i++) sum += WEIGHTS[i]! * leg.speed((a + b) / 2 + ((b - a) / 2) * NODES[i]!)
   return (sum * (b - a)) / 2
 }
 
@@ -129,10 +142,10 @@ export function routeThrough(
   // two stops alone have no third place to bend by
   const bends = (i: number): Parabola | null =>
     n > 2 && !corners?.has(i % n) && (isClosed || (i > 0 && i < n - 1))
-      ? new Parabola(stop(i - 1), stop(i), stop(i + 1))
+      ? parabola(stop(i - 1), stop(i), stop(i + 1))
       : null
   const parabolas = Array.from({ length: legCount + 1 }, (_, i) => bends(i))
-  const legs = Array.from({ length: legCount }, (_, i) => blended(parabolas[i]!, parabolas[i + 1]!, stop(i), stop(i + 1))) // prettier-ignore
+  const legs = Array.from({ length: legCount }, (_, i) => new Leg(parabolas[i]!, parabolas[i + 1]!, stop(i), stop(i + 1))) // prettier-ignore
   // lengths up to each part, over all legs
   const table = new Float64Array(legCount * PARTS + 1)
   for (let k = 0; k < legCount * PARTS; k++) {
@@ -144,12 +157,7 @@ export function routeThrough(
   return ok({ lengthM, stopsM, isClosed, at: placesOf(legs, table, lengthM, isClosed) })
 }
 
-function placesOf(
-  legs: readonly ((u: number) => Jet)[],
-  table: Float64Array,
-  lengthM: number,
-  isClosed: boolean,
-): Route['at'] {
+function placesOf(legs: readonly Leg[], table: Float64Array, lengthM: number, isClosed: boolean): Route['at'] {
   const told = ({ p, d, dd }: Jet): RoutePlace => {
     const v2 = dot(d, d)
     const along = dot(d, dd) / v2
@@ -159,13 +167,13 @@ function placesOf(
   const paces = new Float64Array(2 * (table.length - 1))
   for (let k = 0; k + 1 < table.length; k++) {
     const [leg, u] = [legs[Math.floor(k / PARTS)]!, (k % PARTS) / PARTS]
-    paces[2 * k] = length(leg(u).d)
-    paces[2 * k + 1] = length(leg(u + 1 / PARTS).d)
+    paces[2 * k] = leg.speed(u)
+    paces[2 * k + 1] = leg.speed(u + 1 / PARTS)
   }
   return (alongM) => {
     const s = isClosed ? ((alongM % lengthM) + lengthM) % lengthM : alongM
     if (s <= 0 || s >= lengthM) {
-      const end = told(s <= 0 ? legs[0]!(0) : legs.at(-1)!(1))
+      const end = told(s <= 0 ? legs[0]!.at(0) : legs.at(-1)!.at(1))
       if (s === 0 || s === lengthM) return end
       return { ...end, point: addScaled(end.point, end.way, s < 0 ? s : s - lengthM), bend: [0, 0, 0] }
     }
@@ -178,16 +186,16 @@ function placesOf(
     const leg = legs[Math.floor(lo / PARTS)]!
     const from = (lo % PARTS) / PARTS
     const wanted = s - table[lo]!
-    if (wanted === 0) return told(leg(from))
+    if (wanted === 0) return told(leg.at(from))
     // a cubic by the slopes at both ends is nearly right: one step of Newton makes it exact, two in a sharp bend
     const wholeM = table[hi]! - table[lo]!
     let u = from + parameterAt(wanted, wholeM, paces[2 * lo]!, paces[2 * lo + 1]!)
     for (let i = 0; i < MOST_STEPS; i++) {
       const off = lengthOf(leg, from, u) - wanted
-      u = Math.min(from + 1 / PARTS, Math.max(from, u - off / length(leg(u).d)))
+      u = Math.min(from + 1 / PARTS, Math.max(from, u - off / leg.speed(u)))
       if (Math.abs(off) < NEARLY * wholeM) break
     }
-    return told(leg(u))
+    return told(leg.at(u))
   }
 }
 
