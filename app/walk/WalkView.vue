@@ -15,6 +15,7 @@ import ReelList from './ReelList.vue'
 import ReelRuler from './ReelRuler.vue'
 import ShotPanel from './ShotPanel.vue'
 import { timecode } from './times.ts'
+import { useWalking } from './walking.ts'
 import WayDrawing from './WayDrawing.vue'
 
 const project = useProject()
@@ -22,6 +23,7 @@ const view = useView()
 const router = useRouter()
 const { part, reel, fps, faults, timeS, isPlaying, loops, speed, toggle, stop, go, step } = useFilm()
 const { csv, gltf } = useExporting()
+const { tool } = useWalking()
 const stageBox = ref<HTMLElement | null>(null)
 const { isFullscreen, toggle: fill } = useFullscreen(stageBox)
 const has = (): boolean => reel.value.durationS > 0
@@ -47,12 +49,18 @@ const actions = [
   ]),
 ]
 offerActions(() => actions)
-useEventListener(window, 'keydown', (e) => {
-  const dialogOpen = view.help || view.commands || project.saveState === 'conflict'
-  handleKey(e, actions, { dialogOpen, singleKeys: view.singleKeys, dragging: isDragging() })
-})
 /** What is large in the middle. */
 const main = ref<'picture' | 'plan' | 'side'>('picture')
+/** What is being placed ends; then the picture is the large one again. */
+function escape(): void {
+  if (tool.value) tool.value = null
+  else main.value = 'picture'
+}
+useEventListener(window, 'keydown', (e) => {
+  const dialogOpen = view.help || view.commands || project.saveState === 'conflict'
+  if (e.key === 'Escape' && !dialogOpen && !isDragging() && !isFullscreen.value) return escape()
+  handleKey(e, actions, { dialogOpen, singleKeys: view.singleKeys, dragging: isDragging() })
+})
 const enlarge = (which: 'plan' | 'side'): void => void (main.value = main.value === which ? 'picture' : which)
 const SPEEDS = [0.25, 0.5, 1, 2]
 const faultText = computed(() => faults.value.map((f) => f.message).join(' '))

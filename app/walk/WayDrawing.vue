@@ -213,7 +213,7 @@ async function key(e: KeyboardEvent, i: number): Promise<void> {
     :width="strip.width.value"
     :height="strip.height.value"
     :crosshair="tool !== null && isPlan"
-    :note="tool === 'stop' && isPlan ? 'Click where the walk goes; on the way to insert a stop' : ''"
+    :note="tool === 'stop' && isPlan ? 'Click where the walk goes; on the way to insert a stop. Esc ends' : ''"
     no-cones
     @enlarge="$emit('enlarge')"
     @wheel="strip.wheel"

@@ -173,7 +173,9 @@ describe('a walk drawn in Plan', () => {
       await expect.poll(() => page.getByTestId('travel').innerText()).toMatch(new RegExp(`Stop ${i + 1} of ${i + 1}`))
     }
     for (const s of await drawn()) expect(s.station[2]).toBeCloseTo(1.58, 2)
-    await place.click()
+    expect(await place.getAttribute('aria-pressed')).toBe('true')
+    await page.keyboard.press('Escape')
+    await expect.poll(() => place.getAttribute('aria-pressed')).toBe('false')
     const [third] = [(await page.getByTestId('plan-stop-2').boundingBox())!]
     const from = { x: third.x + third.width / 2, y: third.y + third.height / 2 }
     const before = (await drawn())[2]!.station
