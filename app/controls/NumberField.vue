@@ -1,5 +1,12 @@
 <script lang="ts">
 import { shallowRef } from 'vue'
+import type { Result } from '#core/base'
+/** Another way to write a number and to read it. */
+export interface Reading {
+  readonly suffix: string
+  format(value: number): string
+  parse(text: string): Result<number, string>
+}
 /** The field that spoke last: what others said before goes. */
 const speaking = shallowRef<symbol>()
 </script>
@@ -40,6 +47,8 @@ const props = withDefaults(
     usualM?: number
     /** A hundred times smaller is asked about too. */
     positive?: boolean
+    /** Written and read another way than as a number. */
+    reading?: Reading | null
   }>(),
   {
     kind: 'plain',
@@ -54,6 +63,7 @@ const props = withDefaults(
     hint: '',
     usualM: 0,
     positive: false,
+    reading: null,
   },
 )
 const emit = defineEmits<{ change: [value: number]; live: [value: number]; settle: []; cancel: [from: number] }>()
@@ -69,13 +79,16 @@ const editing = ref(false)
 
 const shown = computed(() => asShown(props.modelValue))
 function asShown(v: number): string {
+  if (props.reading) return props.reading.format(v)
   if (props.kind === 'length') return formatLength(v, props.unit)
   const fixed = v.toFixed(props.digits)
   const zero = Number(fixed) === 0
   const plain = zero ? fixed.replace('-', '') : fixed.replace('-', '−')
   return props.sign && !zero && v > 0 ? `+${plain}` : plain
 }
-const unitText = computed(() => (props.kind === 'length' ? lengthSuffix(props.unit) : props.suffix))
+const unitText = computed(
+  () => props.reading?.suffix ?? (props.kind === 'length' ? lengthSuffix(props.unit) : props.suffix),
+)
 watch(shown, (s) => !editing.value && (text.value = s), { immediate: true })
 
 /** Lengths end where the world does. */
@@ -120,7 +133,7 @@ const begin = (e: FocusEvent): void => (e.target as HTMLInputElement).select()
 /** Takes over what was typed; text that cannot be used stays in the field with the reason beside it. */
 function commit(): void {
   if (!editing.value) return
-  const r = parseQuantity(text.value, props.kind, props.unit)
+  const r = props.reading?.parse(text.value) ?? parseQuantity(text.value, props.kind, props.unit)
   if (!r.ok) return tell(r.message)
   if (r.value < least.value || r.value > most.value) {
     tell(
@@ -153,7 +166,11 @@ function put(value: number): void {
   emit('change', value)
 }
 const format = (v: number): string =>
-  props.kind === 'length' ? `${formatLength(v, props.unit)} ${lengthSuffix(props.unit)}` : `${v} ${props.suffix}`
+  props.reading
+    ? `${props.reading.format(v)} ${props.reading.suffix}`
+    : props.kind === 'length'
+      ? `${formatLength(v, props.unit)} ${lengthSuffix(props.unit)}`
+      : `${v} ${props.suffix}`
 function leave(e: FocusEvent): void {
   // the question's own buttons are part of the field
   if (asked.value && (e.relatedTarget as HTMLElement | null)?.closest?.('.ask')) return

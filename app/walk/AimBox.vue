@@ -1,10 +1,10 @@
 <script setup lang="ts">
 // Where the shot at hand looks by itself: places that the aim goes through over its time, or a thing that is kept in view.
 import { computed } from 'vue'
-import NumberField from '../controls/NumberField.vue'
 import { useAiming } from './aiming.ts'
 import { useFilm } from './film.ts'
 import { useWalking, type WalkTool } from './walking.ts'
+import TimeField from './TimeField.vue'
 
 const { shot, moment, go, stop } = useFilm()
 const { aim, watchId, set, remove, watchThing } = useAiming()
@@ -44,10 +44,8 @@ function show(at: number): void {
     </p>
     <p v-if="aim.length === 0 && !thing" class="text quiet">As the shot has it.</p>
     <div v-for="(k, i) in aim" :key="i" :data-testid="`aim-${i}`">
-      <NumberField
+      <TimeField
         :label="`Place ${i + 1} at`"
-        suffix="s"
-        :digits="2"
         :step="0.1"
         :min="0"
         :max="moment.lastsS"

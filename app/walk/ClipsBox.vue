@@ -8,6 +8,7 @@ import { LateSelect } from '../controls/late-select.ts'
 import { newId, useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 import { useFilm } from './film.ts'
+import TimeField from './TimeField.vue'
 
 const project = useProject()
 const stage = useStage()
@@ -52,11 +53,9 @@ const REPEATS = [
       <p v-if="!clipOf(p)" class="text warn" role="status">
         The model has no clip of this name now: what it moved stands still.
       </p>
-      <NumberField
+      <TimeField
         label="From"
-        suffix="s"
         hint="On the reel’s time"
-        :digits="2"
         :step="0.1"
         :min="0"
         :max="3600"

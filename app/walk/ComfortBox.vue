@@ -2,7 +2,7 @@
 // What would make a viewer uncomfortable, with its number and its limit; a click goes there, or mends it. All of it eased to fit, before
 // and after. Limits are the project's. Rates over time on demand.
 import { computed, defineAsyncComponent, ref } from 'vue'
-import { COMFORT_LIMITS, type ComfortFinding, type ComfortLimits } from '#core/reel'
+import { COMFORT_LIMITS, timeSuffix, timeText, type ComfortFinding, type ComfortLimits } from '#core/reel'
 import ChoiceRow from '../controls/ChoiceRow.vue'
 import NumberField from '../controls/NumberField.vue'
 import { useProject } from '../stores/project.ts'
@@ -11,13 +11,15 @@ import { useFilm } from './film.ts'
 
 const MotionChart = defineAsyncComponent(() => import('./MotionChart.vue'))
 const project = useProject()
-const { findings, isJudged, reel, limits, go, stop } = useFilm()
+const { findings, isJudged, reel, fps, timeUnit, limits, go, stop } = useFilm()
 const { isRunning, told, showsAfter, ease, take, drop, mend } = useEasing()
 const charts = ref(false)
 function show(fromS: number): void {
   stop()
   go(fromS)
 }
+const spanText = ({ fromS, toS }: ComfortFinding): string =>
+  `${timeText(fromS, timeUnit.value, fps.value, 1)} to ${timeText(toS, timeUnit.value, fps.value, 1)} ${timeSuffix(timeUnit.value)}`
 const mendText = (f: ComfortFinding): string => (f.kind === 'circle' ? 'Make it a turntable' : ['clearance', 'through', 'looks'].includes(f.kind) ? '' : 'Mend') // prettier-ignore
 const SIDES = [{ value: 'before', label: 'before' }, { value: 'after', label: 'after' }] as const // prettier-ignore
 /** As they are told: name, unit, the least and the most that can be typed. */
@@ -68,7 +70,7 @@ function set(key: keyof ComfortLimits, value: number): void {
       <li v-for="(f, i) in findings" :key="i" class="text">
         <span class="warn">{{ f.text }}</span>
         <button class="plain there num" title="Go there" @click="show(f.fromS)">
-          {{ f.fromS.toFixed(1) }} to {{ f.toS.toFixed(1) }} s
+          {{ spanText(f) }}
         </button>
         <button v-if="mendText(f) && !told" class="plain there" :disabled="isRunning" @click="mend(f)">
           {{ mendText(f) }}

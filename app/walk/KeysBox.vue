@@ -8,6 +8,7 @@ import type { ShotPart } from '#model'
 import { useProject } from '../stores/project.ts'
 import { useFilm } from './film.ts'
 import MotionsBox from './MotionsBox.vue'
+import TimeField from './TimeField.vue'
 
 interface Curve {
   readonly label: string
@@ -161,10 +162,8 @@ function remove(): void {
       <button v-if="one" class="btn" @click="remove">Take key out</button>
     </div>
     <template v-if="one">
-      <NumberField
+      <TimeField
         label="Key at"
-        suffix="s"
-        :digits="2"
         :step="0.1"
         :min="0"
         :max="lastsS"

@@ -2,10 +2,10 @@
 // Things of the model that move in the shot at hand: which state they come to or leave, from when to when.
 import { computed } from 'vue'
 import type { ShotPart } from '#model'
-import NumberField from '../controls/NumberField.vue'
 import { LateSelect } from '../controls/late-select.ts'
 import { newId, useProject } from '../stores/project.ts'
 import { useFilm } from './film.ts'
+import TimeField from './TimeField.vue'
 
 const { share, lastsS } = defineProps<{
   /** The moment's share of the shot. */
@@ -50,20 +50,16 @@ const set = (id: string, changes: object): void =>
         }}
         <button class="plain link" @click="put(motions.filter((q) => q.id !== m.id))">take out</button>
       </p>
-      <NumberField
+      <TimeField
         label="From"
-        suffix="s"
-        :digits="2"
         :step="0.1"
         :min="0"
         :max="m.toShare * lastsS"
         :model-value="m.fromShare * lastsS"
         @change="set(m.id, { fromShare: Math.min(m.toShare, $event / lastsS) })"
       />
-      <NumberField
+      <TimeField
         label="To"
-        suffix="s"
-        :digits="2"
         :step="0.1"
         :min="m.fromShare * lastsS"
         :max="lastsS"

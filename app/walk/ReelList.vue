@@ -6,6 +6,7 @@ import { addScaled, boxCentre } from '#core/math'
 import { RATES } from '#core/reel'
 import type { ReelPart, ShotPart, Viewpoint } from '#model'
 import { lastingReel, newTurntable, newWalk, reelOfViewpoints } from '#model/reel'
+import ChoiceRow from '../controls/ChoiceRow.vue'
 import NumberField from '../controls/NumberField.vue'
 import { LateSelect } from '../controls/late-select.ts'
 import { centreOf } from '../stores/centres.ts'
@@ -15,13 +16,14 @@ import { useStage } from '../stores/stage.ts'
 import ClipsBox from './ClipsBox.vue'
 import { useExporting } from './exporting.ts'
 import { useFilm } from './film.ts'
-import { VIEWPOINT_DRAG } from './times.ts'
+import { VIEWPOINT_DRAG } from './dragged-viewpoint.ts'
 import { useWalking } from './walking.ts'
+import TimeField from './TimeField.vue'
 
 const project = useProject()
 const stage = useStage()
 const notices = useNotices()
-const { reels, part, reel, reelId, cutId, reading, stop, go } = useFilm()
+const { reels, part, reel, reelId, cutId, reading, timeUnit, stop, go } = useFilm()
 const { csv, gltf } = useExporting()
 const { tool } = useWalking()
 const naming = ref(false)
@@ -101,6 +103,11 @@ function remove(): void {
   if (project.run({ type: 'removeReel', reelId: id })) notices.say(`“${name}” is taken out.`, 'plain', { label: 'Undo', run: project.undoOfThis() }) // prettier-ignore
 }
 const rates = Object.keys(RATES).map((r) => ({ value: r, label: `${r} a second` }))
+const TIMES = [
+  { value: 'seconds', label: 's', title: 'Seconds' },
+  { value: 'frames', label: 'frames', title: 'Frames of the reel’s rate' },
+  { value: 'timecode', label: 'code', title: 'Hours, minutes, seconds and frames' },
+] as const
 const setRate = (rate: string): void => void (part.value && project.run({ type: 'putReels', reels: [{ ...part.value, rate: rate as ReelPart['rate'] }] })) // prettier-ignore
 const setShutter = (shutterDeg: number): void => void (part.value && project.run({ type: 'putReels', reels: [{ ...part.value, shutterDeg }] })) // prettier-ignore
 </script>
@@ -148,6 +155,7 @@ const setShutter = (shutterDeg: number): void => void (part.value && project.run
         @update:model-value="setRate"
       />
     </label>
+    <ChoiceRow v-if="part" label="Times in" :options="TIMES" :model-value="timeUnit" @change="timeUnit = $event" />
     <NumberField
       v-if="part"
       label="Shutter"
@@ -165,12 +173,10 @@ const setShutter = (shutterDeg: number): void => void (part.value && project.run
       <button class="btn" title="The path as a table: one row a frame" @click="csv">Path as CSV</button>
       <button class="btn" title="The path as a camera that moves" @click="gltf">as glTF</button>
     </div>
-    <NumberField
+    <TimeField
       v-if="part && reel.durationS > 0"
       label="Reel lasts"
-      suffix="s"
       hint="Typed, all shots of the reel go with it"
-      :digits="2"
       :step="1"
       :min="0.1"
       :max="3600"

@@ -3,25 +3,29 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { startDrag } from '../controls/drag.ts'
+import { timecode, timeSuffix, timeText } from '#core/reel'
 import { cutInto } from '#model/reel'
 import { newId, useProject } from '../stores/project.ts'
 import { useFilm } from './film.ts'
-import { timecode, VIEWPOINT_DRAG } from './times.ts'
+import { VIEWPOINT_DRAG } from './dragged-viewpoint.ts'
 
 const host = ref<HTMLElement | null>(null)
 const { width } = useElementSize(host)
 const project = useProject()
-const { reel, resolved, part, fps, timeS, go, stop, step, findings, cutId } = useFilm()
+const { reel, resolved, part, fps, timeS, timeUnit, go, stop, step, findings, cutId } = useFilm()
 const k = computed(() => (reel.value.durationS > 0 ? width.value / reel.value.durationS : 0))
 const STEPS_S = [0.5, 1, 2, 5, 10, 30, 60, 120, 300]
+/** Whole seconds without a point. */
+const tickText = (t: number): string =>
+  timeUnit.value === 'seconds' ? `${t} s` : `${timeText(t, timeUnit.value, fps.value)} ${timeSuffix(timeUnit.value)}`
 const ticks = computed(() => {
-  const every = STEPS_S.find((s) => s * k.value >= 46) ?? 600
+  const every = STEPS_S.find((s) => s * k.value >= (timeUnit.value === 'timecode' ? 74 : 46)) ?? 600
   const n = Math.floor(reel.value.durationS / every)
   return k.value > 0
     ? Array.from({ length: n + 1 }, (_, i) => ({
         x: i * every * k.value,
-        text: `${i * every} s`,
-        isLast: i * every * k.value > width.value - 34,
+        text: tickText(i * every),
+        isLast: i * every * k.value > width.value - (timeUnit.value === 'timecode' ? 64 : 34),
       }))
     : []
 })

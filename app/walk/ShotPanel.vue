@@ -12,6 +12,7 @@ import { useFilm } from './film.ts'
 import AimBox from './AimBox.vue'
 import KeysBox from './KeysBox.vue'
 import TravelPanel from './TravelPanel.vue'
+import TimeField from './TimeField.vue'
 
 const project = useProject()
 const view = useView()
@@ -98,23 +99,19 @@ const fault = computed(() => faults.value.find((f) => f.cut === at.value)?.messa
   <section v-if="shot && cut" aria-label="Shot" data-testid="shot">
     <h2>{{ KINDS[shot.kind] }}: {{ shot.name }}</h2>
     <p v-if="fault" class="text warn" role="status">{{ fault }}</p>
-    <NumberField
+    <TimeField
       v-if="timed"
       label="Lasts"
-      suffix="s"
-      :digits="2"
       :step="0.5"
       :min="0.04"
       :max="3600"
       :model-value="timed.durationS"
       v-on="number((durationS) => ({ durationS }))"
     />
-    <NumberField
+    <TimeField
       v-else-if="lasts && travel"
       label="Lasts"
-      suffix="s"
       hint="Typed, all paces and rests of the walk go with it"
-      :digits="2"
       :step="0.5"
       :min="0.1"
       :max="3600"
@@ -144,11 +141,9 @@ const fault = computed(() => faults.value.find((f) => f.cut === at.value)?.messa
         :model-value="push.changes ?? 'middle'"
         @change="set({ changes: $event })"
       />
-      <NumberField
+      <TimeField
         label="Fades for"
-        suffix="s"
         hint="What changes fades from one to the other for so long; 0: at once"
-        :digits="2"
         :step="0.1"
         :min="0"
         :max="push.durationS"
@@ -184,10 +179,8 @@ const fault = computed(() => faults.value.find((f) => f.cut === at.value)?.messa
         stands</label
       >
     </template>
-    <NumberField
+    <TimeField
       label="Dissolves for"
-      suffix="s"
-      :digits="2"
       :step="0.25"
       :min="0"
       :max="60"
@@ -195,11 +188,9 @@ const fault = computed(() => faults.value.find((f) => f.cut === at.value)?.messa
       @change="setCut({ dissolveS: $event })"
     />
     <template v-if="lasts">
-      <NumberField
+      <TimeField
         label="Cut in at"
-        suffix="s"
         hint="Of the shot’s own time"
-        :digits="2"
         :step="0.1"
         :min="0"
         :max="lasts.filmed.durationS"
@@ -207,11 +198,9 @@ const fault = computed(() => faults.value.find((f) => f.cut === at.value)?.messa
         :model-value="lasts.fromS"
         @change="setCut({ fromS: $event })"
       />
-      <NumberField
+      <TimeField
         label="Cut out at"
-        suffix="s"
         hint="Of the shot’s own time"
-        :digits="2"
         :step="0.1"
         :min="0"
         :max="lasts.filmed.durationS"

@@ -7,6 +7,7 @@ import NumberField from '../controls/NumberField.vue'
 import { useStage } from '../stores/stage.ts'
 import { useFilm } from './film.ts'
 import { useWalking, type Travel, type WalkTool } from './walking.ts'
+import TimeField from './TimeField.vue'
 
 const stage = useStage()
 const { reel, resolved, part, cut, go, stop, timeS } = useFilm()
@@ -206,9 +207,8 @@ const ready = computed(() => stage.storeys.length > 0)
     />
     <template v-if="one">
       <h3>Stop {{ chosen + 1 }} of {{ travel.stops.length }}</h3>
-      <NumberField
+      <TimeField
         label="Rests"
-        suffix="s"
         :digits="1"
         :step="0.5"
         :min="0"
@@ -216,12 +216,10 @@ const ready = computed(() => stage.storeys.length > 0)
         :model-value="one.holdS"
         v-on="number((holdS) => withStop(chosen, { holdS }))"
       />
-      <NumberField
+      <TimeField
         v-if="reachedS !== null"
         label="Reached at"
-        suffix="s"
         hint="Typed, the leg before it gets the pace for it"
-        :digits="2"
         :step="0.5"
         :min="0.1"
         :max="3600"

@@ -5,6 +5,7 @@ import { computed, onBeforeUnmount, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { action, grouped, handleKey, offerActions } from '../actions/registry.ts'
 import { isDragging } from '../controls/drag.ts'
+import { timecode } from '#core/reel'
 import { useProject } from '../stores/project.ts'
 import { useView } from '../stores/view.ts'
 import ComfortBox from './ComfortBox.vue'
@@ -14,14 +15,13 @@ import FilmPicture from './FilmPicture.vue'
 import ReelList from './ReelList.vue'
 import ReelRuler from './ReelRuler.vue'
 import ShotPanel from './ShotPanel.vue'
-import { timecode } from './times.ts'
 import { useWalking } from './walking.ts'
 import WayDrawing from './WayDrawing.vue'
 
 const project = useProject()
 const view = useView()
 const router = useRouter()
-const { part, reel, fps, faults, timeS, isPlaying, loops, speed, toggle, stop, go, step } = useFilm()
+const { part, reel, fps, faults, timeS, timeUnit, isPlaying, loops, speed, toggle, stop, go, step } = useFilm()
 const { csv, gltf } = useExporting()
 const { tool } = useWalking()
 const stageBox = ref<HTMLElement | null>(null)
@@ -62,6 +62,9 @@ useEventListener(window, 'keydown', (e) => {
   handleKey(e, actions, { dialogOpen, singleKeys: view.singleKeys, dragging: isDragging() })
 })
 const enlarge = (which: 'plan' | 'side'): void => void (main.value = main.value === which ? 'picture' : which)
+/** Seconds alone would hide on which frame one is. */
+const timeOf = (t: number): string =>
+  timeUnit.value === 'frames' ? `frame ${Math.round(t * fps.value)}` : timecode(t, fps.value)
 const SPEEDS = [0.25, 0.5, 1, 2]
 const faultText = computed(() => faults.value.map((f) => f.message).join(' '))
 </script>
@@ -87,9 +90,7 @@ const faultText = computed(() => faults.value.map((f) => f.message).join(' '))
             {{ isPlaying ? 'Stop' : 'Play' }}
           </button>
           <button class="btn" :disabled="!has()" title="One frame on (.)" @click="step(1)">+1</button>
-          <span class="num time" data-testid="timecode"
-            >{{ timecode(timeS, fps) }} / {{ timecode(reel.durationS, fps) }}</span
-          >
+          <span class="num time" data-testid="timecode">{{ timeOf(timeS) }} / {{ timeOf(reel.durationS) }}</span>
           <label class="tick"><input v-model="loops" type="checkbox" />Loop</label>
           <span class="speeds" role="radiogroup" aria-label="Speed">
             <button

@@ -20,7 +20,7 @@ import { useFilm } from './film.ts'
 import KeysBox from './KeysBox.vue'
 import ReelList from './ReelList.vue'
 import ReelRuler from './ReelRuler.vue'
-import { VIEWPOINT_DRAG } from './times.ts'
+import { VIEWPOINT_DRAG } from './dragged-viewpoint.ts'
 import TravelPanel from './TravelPanel.vue'
 import { useWalking, type Travel } from './walking.ts'
 

@@ -1,7 +1,7 @@
 // The reel at hand: what it shows at a moment, the moment that is shown, playing. Time is kept on slow machines: frames are left out.
 import { createSharedComposable, useLocalStorage, useRafFn, useSessionStorage } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { RATES, reelOf, type Reel } from '#core/reel'
+import { RATES, reelOf, TIME_UNITS, type Reel, type TimeUnit } from '#core/reel'
 import { setupAsShown, type ReelPart, type ShotPart } from '#model'
 import { cutsOf, layersAt, openTakes, type ReelLayer, type SetupReading } from '#model/reel'
 import { centreOf } from '../stores/centres.ts'
@@ -95,6 +95,12 @@ function createTransport(durationS: () => number, fps: () => number) {
   const isPlaying = ref(false)
   const loops = useLocalStorage('yoroi.walk.loops', true)
   const speed = ref(1)
+  const kept = useLocalStorage<string>('yoroi.walk.times', 'seconds')
+  /** How times are shown, whatever an older page has kept. */
+  const timeUnit = computed({
+    get: (): TimeUnit => TIME_UNITS.find((u) => u === kept.value) ?? 'seconds',
+    set: (u) => void (kept.value = u),
+  })
   const timeS = computed(() => Math.min(at.value, durationS()))
   const { pause, resume } = useRafFn(
     ({ delta }) => {
@@ -126,6 +132,17 @@ function createTransport(durationS: () => number, fps: () => number) {
     stop()
     go((Math.round(timeS.value * fps()) + by) / fps())
   }
-  return { timeS, isPlaying, loops, speed, play, stop, toggle: () => (isPlaying.value ? stop() : play()), go, step }
+  return {
+    timeS,
+    timeUnit,
+    isPlaying,
+    loops,
+    speed,
+    play,
+    stop,
+    toggle: () => (isPlaying.value ? stop() : play()),
+    go,
+    step,
+  }
 }
 export const useFilm = createSharedComposable(film)

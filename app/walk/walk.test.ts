@@ -94,6 +94,31 @@ describe('a first reel', () => {
   })
 })
 
+describe('times', () => {
+  it('are shown and typed in seconds, frames or timecode, as chosen; kept for the next time', async () => {
+    keepAll()
+    await press('Hold each viewpoint')
+    const lasts = () => (view.findAllComponents(NumberField).find((f) => f.props('label') === 'Lasts')!.find('input').element as HTMLInputElement).value // prettier-ignore
+    expect(lasts()).toBe('3.00')
+    await press('frames')
+    expect(lasts()).toBe('75')
+    await type('Lasts', '80')
+    expect(film.cut.value && film.reel.value.durationS).toBeCloseTo(9.2, 9)
+    await press('code')
+    expect(lasts()).toBe('00:00:03:05')
+    await type('Lasts', '4:12')
+    expect(film.reel.value.durationS).toBeCloseTo(6 + 4.48, 9)
+    // what is none stays to be mended, with the reason
+    await type('Lasts', '4:40')
+    expect(view.text()).toContain('Frames go from 0 to 24 at this rate.')
+    expect(film.reel.value.durationS).toBeCloseTo(6 + 4.48, 9)
+    await press('s')
+    expect(localStorage.getItem('yoroi.walk.times')).toBe('seconds')
+    await type('Lasts', '100f')
+    expect(lasts()).toBe('4.00')
+  })
+})
+
 describe('the model’s own animation', () => {
   const still = { translation: [0, 0, 0], rotation: [0, 0, 0, 1], scale: [1, 1, 1] } as const
   const tracks = [{ path: 'translation', steps: 'LINEAR', timesS: Float32Array.from([0, 2]), values: Float32Array.from([0, 0, 0, 0, 0, 1]) }] as const // prettier-ignore
