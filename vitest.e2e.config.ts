@@ -1,6 +1,6 @@
 import { defineConfig } from 'vitest/config'
 
-// The real interface in Debian's Chromium, one file after the other: they share the machine's only graphics.
+// The real interface in Debian's Chromium, one file after the other: they share the machine's only graphics (npm test runs two at a time).
 export default defineConfig({
   test: {
     include: ['tests/e2e/**/*.test.ts'],

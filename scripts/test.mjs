@@ -33,8 +33,8 @@ function failedIn(report) {
 
 const shortened = (message) => message.split('\n').slice(0, 12).map((line) => `    ${line.slice(0, 300)}`).join('\n') // prettier-ignore
 
-/** Runs Vitest and adds its counts; a run that ends without a report counts as one failure. */
-function tests(name, args) {
+/** @returns {object | null} Vitest's report; null where it ended without one. */
+function reportOf(name, args) {
   console.log(`\n== ${name}`)
   const folder = mkdtempSync(join(tmpdir(), 'yoroi-report-'))
   const report = join(folder, 'report.json')
@@ -43,17 +43,53 @@ function tests(name, args) {
     stdio: 'inherit',
   })
   try {
-    const r = JSON.parse(readFileSync(report, 'utf8'))
-    passed += r.numPassedTests
-    // a file that could not be run at all has no failed test of its own
-    failed += Math.max(r.numFailedTests, r.numFailedTestSuites > 0 || !r.success ? 1 : 0)
-    if (r.numTotalTests === 0) failed++
-    failures.push(...failedIn(r))
+    return JSON.parse(readFileSync(report, 'utf8'))
   } catch {
+    return null
+  } finally {
+    rmSync(folder, { recursive: true, force: true })
+  }
+}
+
+/** Runs Vitest and adds its counts; a run that ends without a report counts as one failure. */
+function tests(name, args) {
+  count(name, reportOf(name, args))
+}
+function count(name, r) {
+  if (!r) {
     failed++
     failures.push(`${name}: no report`)
+    return
   }
-  rmSync(folder, { recursive: true, force: true })
+  passed += r.numPassedTests
+  // a file that could not be run at all has no failed test of its own
+  failed += Math.max(r.numFailedTests, r.numFailedTestSuites > 0 || !r.success ? 1 : 0)
+  if (r.numTotalTests === 0) failed++
+  failures.push(...failedIn(r))
+}
+
+const END_TO_END = ['--config', 'vitest.e2e.config.ts']
+/** They measure what a fraction of a second shows: nothing runs beside them. */
+const ALONE = ['picture', 'moving', 'live']
+/**
+ * The real interface, two files at a time: each waits for the page half of its time. A file that fails beside another one runs again by itself, and
+ * what it says then counts.
+ */
+function endToEnd() {
+  const without = ALONE.flatMap((f) => ['--exclude', `tests/e2e/${f}.test.ts`])
+  const name = 'end-to-end tests, two files at a time'
+  const r = reportOf(name, [...END_TO_END, '--fileParallelism', '--maxWorkers=2', '--bail=0', ...without])
+  const isSound = (f) => f.status === 'passed'
+  const again = r?.testResults.filter((f) => !isSound(f)).map((f) => relative(root, f.name)) ?? []
+  if (!r || r.testResults.length === 0) count(name, r)
+  else {
+    passed += r.testResults.filter(isSound).flatMap((f) => f.assertionResults).filter((t) => t.status === 'passed').length // prettier-ignore
+    if (again.length > 0) {
+      console.log(`\n== failed beside others, run again alone\n${failedIn(r).join('\n')}`)
+      tests('the same files alone', [...END_TO_END, '--bail=0', ...again])
+    }
+  }
+  tests('end-to-end tests that measure time', [...END_TO_END, ...ALONE.map((f) => `tests/e2e/${f}.test.ts`)])
 }
 
 try {
@@ -64,7 +100,7 @@ try {
   check('types', ['vue-tsc', '--noEmit', '-p', 'tsconfig.json'])
   tests('unit, reference and integration tests', [])
   ensureBuild()
-  tests('end-to-end tests', ['--config', 'vitest.e2e.config.ts'])
+  endToEnd()
   if (failures.length > 0) console.log(`\n== failed\n${failures.join('\n')}`)
   console.log(`\n${passed} passed, ${failed} failed`)
   process.exit(failed === 0 && passed > 0 ? 0 : 1)

@@ -83,14 +83,14 @@ export function comfortOf(asked: ComfortAsked): ComfortFinding[] {
 }
 
 /** What the way goes through, each thing once a stretch: into it and out of it again is one. */
-function throughOf({ motion: m, through = [] }: ComfortAsked, limits: ComfortLimits): ComfortFinding[] {
+function throughOf({ motion: m, shots, through = [] }: ComfortAsked, limits: ComfortLimits): ComfortFinding[] {
   const out: ComfortFinding[] = []
   for (const { frame, name } of through) {
     const [cut, fromS] = [m.cut[frame]!, m.timeS[frame]!]
     const toS = m.timeS[frame + 1] ?? fromS
     const before = out.findLast((f) => f.cut === cut && f.text.includes(`“${name}”`) && fromS - f.toS < SAME_WAY_S)
     if (before) out[out.indexOf(before)] = { ...before, toS }
-    else out.push({ kind: 'through', unit: 'm', cut, fromS, toS, value: 0, limit: limits.clearanceM, text: `Goes through “${name}”.` }) // prettier-ignore
+    else out.push({ kind: 'through', unit: 'm', cut, fromS, toS, value: 0, limit: limits.clearanceM, text: `Goes through “${name}”.${shots[cut]!.kind === 'turntable' ? ' Let things turn instead.' : ''}` }) // prettier-ignore
   }
   return out
 }

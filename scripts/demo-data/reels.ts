@@ -87,5 +87,5 @@ export function withLampTurntable(doc: ProjectDocument): ProjectDocument {
     ...{ id: 'turn', name: 'Once round', kind: 'turntable', viewpointId: doc.viewpoints[0]!.id, pivot: [0, 0, 0.14], turns: 1, direction: 1 },
     ...{ durationS: 10, pace: 'loop', distance: [], focal: [], heightM: [], spins },
   } // prettier-ignore
-  return { ...doc, shots: [shot], reels: [{ id: 'turn-reel', name: 'The lamp turning', rate: '25', cuts: [{ id: 'turn-cut', shotId: 'turn', dissolveS: 0 }] }] } // prettier-ignore
+  return { ...doc, shots: [shot], reels: [{ id: 'turn-reel', name: 'The lamp turning', rate: '25', shutterDeg: 180, cuts: [{ id: 'turn-cut', shotId: 'turn', dissolveS: 0 }] }] } // prettier-ignore
 }

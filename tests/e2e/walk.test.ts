@@ -25,13 +25,14 @@ const download = async (button: string): Promise<string> => {
 }
 
 describe('a turntable of the lamp', () => {
-  it('is made by one command, loops, has no findings, and is drawn', async () => {
+  it('is made by one command, loops, tells what it would go through, and is drawn', async () => {
     await page.goto(`${stand.server.url}/project/${DEMO_IDS.lamp}/walk`)
     await page.getByTestId('reels').getByRole('button', { name: 'The lamp turning' }).waitFor()
     await page.getByRole('button', { name: 'Turntable', exact: true }).click()
     await page.locator('[data-testid=film-canvas][data-sample]').waitFor({ timeout: 60_000 })
     expect(await time()).toEqual(['00:00:00:00', '00:00:10:00'])
-    await expect.poll(() => page.getByTestId('comfort').innerText()).toMatch(/nothing found/)
+    // the lamp stands before a backdrop
+    await expect.poll(() => page.getByTestId('comfort').innerText(), { timeout: 30_000 }).toMatch(/^Goes through “Backdrop”. Let things turn instead/) // prettier-ignore
     // light that is ready later begins the picture again: both at one moment
     const whole = () => page.evaluate<boolean>(`(({ dataset, width }) => dataset.sample === '2' && width > 300)(document.querySelector('[data-testid=film-canvas]'))`) // prettier-ignore
     await expect.poll(whole, { timeout: 60_000 }).toBe(true)
@@ -60,7 +61,7 @@ describe('a turntable of the lamp', () => {
     await expect.poll(() => page.getByTestId('comfort').innerText()).toMatch(/Once round in 3\.0 s/)
     await page.getByTestId('ruler').focus()
     await page.keyboard.press('Control+z')
-    await expect.poll(() => page.getByTestId('comfort').innerText()).toMatch(/nothing found/)
+    await expect.poll(() => page.getByTestId('comfort').innerText()).not.toMatch(/Once round/)
   })
   it('its path goes out as a table and as an animation, and after a reload it is still there', async () => {
     const rows = (await download('Path as CSV')).trimEnd().split('\r\n')
@@ -270,8 +271,9 @@ describe('a walk drawn in Plan', () => {
     await page.getByTestId('reel-ruler').getByRole('button', { name: 'The hall' }).click()
     await typeNumber(page, 'Dissolves for', '2')
     const holdS = await numberIn(page, 'Lasts')
-    await seconds(7)
-    await expect.poll(over, { timeout: 60_000 }).toBeCloseTo((7 - (holdS - 2)) / 2, 2)
+    const within = Math.floor(holdS - 0.3)
+    await seconds(within)
+    await expect.poll(over, { timeout: 60_000 }).toBeCloseTo((within - (holdS - 2)) / 2, 2)
     await seconds(3)
     await expect.poll(over, { timeout: 60_000 }).toBe(0)
     await drawn()
@@ -289,7 +291,7 @@ describe('a walk drawn in Plan', () => {
     const box = (await page.getByTestId('film-canvas').boundingBox())!
     for (const [second, x] of [
       [1, 0.1],
-      [5, 0.9],
+      [4, 0.9],
     ] as const) {
       await seconds(second)
       await page.getByRole('button', { name: 'Aim at a place now' }).click()
