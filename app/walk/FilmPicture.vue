@@ -4,10 +4,12 @@
 import { useDebounceFn, useElementSize } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { poseOfStand, type Camera } from '#core/camera'
+import { setupAsShown, shownOf } from '#model'
 import { centreOf } from '../stores/centres.ts'
 import { useNotices } from '../stores/notices.ts'
 import { useOutdoors } from '../stores/outdoors.ts'
 import { heldSamples } from '../stores/samples.ts'
+import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 import { useView } from '../stores/view.ts'
 import type { ReelLayer } from '#model/reel'
@@ -111,6 +113,7 @@ const left = computed(() => {
   const perS = drawn.value / lastsS
   return perS < 0.9 * fps.value ? `draws ${perS.toFixed(perS < 10 ? 1 : 0)} of ${fps.value.toFixed(0)} frames a second; the time is right` : '' // prettier-ignore
 })
+const project = useProject()
 const { tool, inPicture } = useWalking()
 /** A click where a stop or a look is asked for. */
 function press(e: MouseEvent): void {
@@ -119,7 +122,12 @@ function press(e: MouseEvent): void {
   const r = canvas.value!.getBoundingClientRect()
   const camera: Camera = { pose: poseOfStand(setup.stand, centreOf), lens: setup.lens, frame: setup.frame }
   const k = setup.frame.widthPx / r.width
-  void inPicture(camera, (e.clientX - r.left) * k, (e.clientY - r.top) * k).catch((x: unknown) => notices.fail(x))
+  void inPicture(
+    camera,
+    (e.clientX - r.left) * k,
+    (e.clientY - r.top) * k,
+    shownOf(setupAsShown(setup, project.document, centreOf)),
+  ).catch((x: unknown) => notices.fail(x))
 }
 onBeforeUnmount(() => {
   isGone = true

@@ -5,18 +5,15 @@ import ChoiceRow from '../controls/ChoiceRow.vue'
 import NumberField from '../controls/NumberField.vue'
 import type { ShotPart } from '#model'
 import { lastingShot, splitAt } from '#model/reel'
-import { useNotices } from '../stores/notices.ts'
 import { newId, useProject } from '../stores/project.ts'
-import { useView } from '../stores/view.ts'
 import { useFilm } from './film.ts'
 import AimBox from './AimBox.vue'
 import KeysBox from './KeysBox.vue'
 import TravelPanel from './TravelPanel.vue'
 import TimeField from './TimeField.vue'
+import TurntablePanel from './TurntablePanel.vue'
 
 const project = useProject()
-const view = useView()
-const notices = useNotices()
 const { shot, part, cut, cutId, dragged, reel, resolved, reading, timeS, go, stop, faults } = useFilm()
 type Of<K extends ShotPart['kind']> = Extract<ShotPart, { kind: K }>
 const as = <K extends ShotPart['kind']>(kind: K) => computed(() => (shot.value?.kind === kind ? (shot.value as Of<K>) : null)) // prettier-ignore
@@ -59,6 +56,16 @@ function again(): void {
   project.run({ type: 'putReels', reels: [{ ...p, cuts: p.cuts.flatMap((c) => (c.id === cut.value!.id ? [c, own] : [c])) }] }) // prettier-ignore
   cutId.value = own.id
 }
+/** As a shot of its own, to be changed by itself. */
+function copy(): void {
+  const [p, now] = [part.value, shot.value]
+  if (!p || !cut.value || !now) return
+  const own = { ...now, id: newId(), name: `${now.name} (copy)`.slice(0, 200) }
+  const shots = [own.kind === 'travel' ? { ...own, stops: own.stops.map((s) => ({ ...s, id: newId() })) } : own]
+  const placed = { ...cut.value, id: newId(), shotId: own.id }
+  const cuts = p.cuts.flatMap((c) => (c.id === cut.value!.id ? [c, placed] : [c]))
+  if (project.run({ type: 'putReels', shots, reels: [{ ...p, cuts }] })) cutId.value = placed.id
+}
 function remove(): void {
   const p = part.value
   if (!p || !cut.value) return
@@ -79,19 +86,7 @@ function split(): void {
   const cuts = splitAt(p, reel.value, r.places, timeS.value, newId)
   if (cuts !== p.cuts) project.run({ type: 'putReels', reels: [{ ...p, cuts: [...cuts] }] })
 }
-/** What is chosen in the frame turns instead of the camera. */
-function spin(): void {
-  const { spins, ...rest } = table.value!
-  if (spins) {
-    project.run({ type: 'putReels', shots: [rest] })
-    return
-  }
-  if (view.selection.length === 0) return notices.say('Choose what is to turn in the frame first.', 'warning')
-  set({ spins: [...view.selection] })
-}
 const EASES = [{ value: 'soft', label: 'soft' }, { value: 'even', label: 'even' }] as const // prettier-ignore
-const PACES = [{ value: 'loop', label: 'loop' }, { value: 'soft', label: 'soft' }, { value: 'swing', label: 'to and fro' }] as const // prettier-ignore
-const WAYS = [{ value: '1', label: 'clockwise' }, { value: '-1', label: 'counter' }] as const // prettier-ignore
 const fault = computed(() => faults.value.find((f) => f.cut === at.value)?.message ?? '')
 </script>
 
@@ -157,28 +152,7 @@ const fault = computed(() => faults.value.find((f) => f.cut === at.value)?.messa
       >
     </template>
     <TravelPanel v-if="travel" />
-    <template v-if="table">
-      <ChoiceRow label="Pace" :options="PACES" :model-value="table.pace" @change="set({ pace: $event })" />
-      <ChoiceRow
-        label="Goes"
-        :options="WAYS"
-        :model-value="`${table.direction}`"
-        @change="set({ direction: Number($event) })"
-      />
-      <NumberField
-        label="Turns"
-        :digits="2"
-        :step="0.25"
-        :min="0.01"
-        :max="100"
-        :model-value="table.turns"
-        v-on="number((turns) => ({ turns }))"
-      />
-      <label class="tick" title="What is chosen in the frame turns about the pivot; camera and light stand still"
-        ><input type="checkbox" :checked="table.spins !== undefined" @change="spin" />the chosen things turn, the camera
-        stands</label
-      >
-    </template>
+    <TurntablePanel />
     <TimeField
       label="Dissolves for"
       :step="0.25"
@@ -215,7 +189,10 @@ const fault = computed(() => faults.value.find((f) => f.cut === at.value)?.messa
       <button class="btn" title="At the moment" @click="split">Split here</button>
       <button class="btn" :disabled="at <= 0" @click="order(-1)">Earlier</button>
       <button class="btn" :disabled="!part || at >= part.cuts.length - 1" @click="order(1)">Later</button>
-      <button class="btn" @click="again">Once more</button>
+      <button class="btn" title="The same shot: what is changed in one is changed in both" @click="again">
+        Once more
+      </button>
+      <button class="btn" title="A shot of its own that begins as this one" @click="copy">Copy</button>
       <button class="btn" @click="remove">Take out</button>
     </div>
   </section>

@@ -20,7 +20,9 @@ import { useView } from '../stores/view.ts'
 import { useAiming } from './aiming.ts'
 import AimMarks from './AimMarks.vue'
 import { useFilm } from './film.ts'
+import PivotMark from './PivotMark.vue'
 import TangentMarks from './TangentMarks.vue'
+import { useTurning } from './turning.ts'
 import { useWalking } from './walking.ts'
 
 const props = defineProps<{ kind: 'plan' | 'side'; large: boolean }>()
@@ -30,6 +32,7 @@ const stage = useStage()
 const view = useView()
 const { part, shown, moment, isPlaying, go, stop } = useFilm()
 const { addNow } = useAiming()
+const { table, set: turnRound } = useTurning()
 const { travel, way, tool, stopId, eyeM, add, insertAt, drag, drop, cancel, remove, change, live, look } = useWalking()
 const host = ref<HTMLElement | null>(null)
 const canvas = ref<HTMLCanvasElement | null>(null)
@@ -161,6 +164,11 @@ async function press(e: PointerEvent): Promise<void> {
     tool.value = null
     return addNow(isPlan.value ? [p[0], p[1], z] : p)
   }
+  if (tool.value === 'pivot' && table.value) {
+    e.preventDefault()
+    tool.value = null
+    return turnRound({ pivot: at(e, table.value.pivot) })
+  }
   if (!travel.value) return strip.slideStrip(e, () => click(e))
   e.preventDefault()
   if (tool.value === 'look') {
@@ -243,6 +251,7 @@ async function key(e: KeyboardEvent, i: number): Promise<void> {
     <ConeShape v-if="cone" :cone="cone" />
     <circle v-if="now" class="now" :cx="now.x" :cy="now.y" r="4" />
     <TangentMarks :to-px="toPx" :at="at" :is-plan="isPlan" :reading="reading" />
+    <PivotMark :to-px="toPx" :at="at" :is-plan="isPlan" :reading="reading" />
     <AimMarks :to-px="toPx" :at="at" :is-plan="isPlan" :reading="reading" />
     <DragHandle
       v-if="gazePx && gazeAt"

@@ -5,6 +5,7 @@ import PrimeVue from 'primevue/config'
 import { defineComponent, h, nextTick } from 'vue'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Vec3 } from '#core/math'
+import { ALL_SHOWN } from '#core/section'
 import { filmed } from '#core/reel'
 import { aimAt, projectSchema, type ProjectDocument, type ShotPart } from '#model'
 import { LateSelect } from '../controls/late-select.ts'
@@ -146,16 +147,16 @@ describe('a walk by hand', () => {
     }
     walking.tool.value = 'stop'
     vi.spyOn(rays, 'pickFloor').mockResolvedValueOnce(hit).mockResolvedValueOnce(null)
-    await walking.inPicture(camera, 300, 200)
+    await walking.inPicture(camera, 300, 200, ALL_SHOWN)
     expect(own().stops).toHaveLength(5)
-    await walking.inPicture(camera, 300, 200)
+    await walking.inPicture(camera, 300, 200, ALL_SHOWN)
     expect(useNotices().list.at(-1)!.text).toMatch(/no floor/)
     walking.tool.value = 'look'
     vi.spyOn(rays, 'pick').mockResolvedValue(hit)
-    await walking.inPicture(camera, 300, 200)
+    await walking.inPicture(camera, 300, 200, ALL_SHOWN)
     expect(own().gaze).toEqual({ kind: 'point', point: [6, 6, 0.2] })
     walking.tool.value = 'object'
-    await walking.inPicture(camera, 300, 200)
+    await walking.inPicture(camera, 300, 200, ALL_SHOWN)
     expect(own().gaze).toEqual({ kind: 'object', objectId: 'a/Table' })
     expect(walking.tool.value).toBeNull()
   })
@@ -259,7 +260,7 @@ describe('the reel as a whole', () => {
       await nextTick()
       await press('Aim at a place now')
       pick.mockResolvedValueOnce({ point, normal: [0, 0, 1], nodeId: 'a/Box', distanceM: 3, far: false } as never)
-      await walking.inPicture(camera, 300, 200)
+      await walking.inPicture(camera, 300, 200, ALL_SHOWN)
       await nextTick()
     }
     await at(0.75, [5, 5, 1])
@@ -274,10 +275,10 @@ describe('the reel as a whole', () => {
     expect(own().aim!.map((k) => k.at < 0.75 && k.point)[0]).toEqual([4, 4, 4])
     pick.mockResolvedValueOnce(null)
     await press('Keep a thing in view')
-    await walking.inPicture(camera, 300, 200)
+    await walking.inPicture(camera, 300, 200, ALL_SHOWN)
     expect(useNotices().list.at(-1)!.text).toMatch(/Nothing of the model/)
     pick.mockResolvedValueOnce({ point: [0, 0, 0], nodeId: 'a/Box' } as never)
-    await walking.inPicture(camera, 300, 200)
+    await walking.inPicture(camera, 300, 200, ALL_SHOWN)
     await nextTick()
     expect(own().watchId).toBe('a/Box')
     await press('let go')

@@ -10,11 +10,13 @@ import { closeInMemory, openInMemory } from '../../tests/support/app.ts'
 import { useNotices } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
+import { useView } from '../stores/view.ts'
 import { LateSelect } from '../controls/late-select.ts'
 import NumberField from '../controls/NumberField.vue'
 import ClipsBox from './ClipsBox.vue'
 import ComfortBox from './ComfortBox.vue'
 import { useFilm } from './film.ts'
+import { whatTurns } from './turning.ts'
 import ReelList from './ReelList.vue'
 import ShotPanel from './ShotPanel.vue'
 
@@ -91,6 +93,54 @@ describe('a first reel', () => {
     expect(said()).toMatch(/“Walk” is taken out/)
     useProject().undoEdit()
     expect([doc().reels!.length, doc().shots!.length]).toEqual([1, 1])
+  })
+})
+
+describe('a turntable', () => {
+  const table = () => doc().shots!.find((s) => s.kind === 'turntable')!
+  beforeEach(async () => {
+    keepAll()
+    await press('Turntable')
+  })
+  it('goes round a typed place or what is chosen, and begins where it is said', async () => {
+    await type('Round east', '2')
+    expect(table().pivot[0]).toBe(2)
+    await press('Round what is chosen')
+    expect(said()).toMatch(/Choose what it goes round/)
+    useView().selection = ['room/Set/Bench']
+    await press('Round what is chosen')
+    expect(table().pivot).toEqual([3.5, 1.5, 0.225])
+    await type('Begins at', '90')
+    const { station, aim } = film.shown.value!.setup.stand
+    expect(station[0]).toBeGreaterThan(3.5)
+    expect(station[1]).toBeCloseTo(1.5, 9)
+    expect(aim).toMatchObject({ kind: 'direction', bearingDeg: 270 })
+    await press('Begin as kept')
+    expect(table()).not.toHaveProperty('from')
+  })
+  it('lets things turn: those chosen, else all that does not stand around them', async () => {
+    const tick = () => view.findAll('label').find((l) => l.text().startsWith('things turn'))!.find('input').trigger('change') // prettier-ignore
+    useView().selection = ['room/Set/Bench']
+    await tick()
+    expect(table()).toMatchObject({ spins: ['room/Set/Bench'] })
+    await tick()
+    expect(table()).not.toHaveProperty('spins')
+    useView().selection = []
+    const node = (id: string, kind: string | null, parentId: string | null = null) => ({ id, parentId, kind })
+    expect(whatTurns([node('m', null), node('m/A', null, 'm'), node('m/A/B', null, 'm/A'), node('m/Back', 'surroundings', 'm'), node('n', null)])).toEqual(['m/A', 'n']) // prettier-ignore
+    await tick()
+    expect(table()).toHaveProperty('spins')
+  })
+  it('is copied as a shot of its own; once more is the same one', async () => {
+    await press('Once more')
+    await press('Copy')
+    expect([doc().shots!.length, film.part.value!.cuts.length]).toEqual([2, 3])
+    await type('Lasts', '4')
+    expect(
+      doc()
+        .shots!.map((s) => (s as { durationS: number }).durationS)
+        .sort(),
+    ).toEqual([10, 4])
   })
 })
 

@@ -3,6 +3,7 @@ import { createSharedComposable } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { poseOfStand, rayThrough, type Camera } from '#core/camera'
 import { distance, scale, type Vec3 } from '#core/math'
+import type { Shown } from '#core/section'
 import { FLOOR_STEP_M, onFloor, wayOf, type Way } from '#core/reel'
 import { refused, type Result } from '#core/base'
 import { REEL_LIMITS, type ShotPart, type WalkStop } from '#model'
@@ -12,10 +13,11 @@ import { newId, useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 import { useAiming } from './aiming.ts'
 import { useFilm } from './film.ts'
+import { useTurning } from './turning.ts'
 
 export type Travel = Extract<ShotPart, { kind: 'travel' }>
 /** What a click in a drawing or the picture means now. */
-export type WalkTool = 'stop' | 'look' | 'object' | 'aim' | 'watch' | null
+export type WalkTool = 'stop' | 'look' | 'object' | 'aim' | 'watch' | 'pivot' | null
 const PACE_MPS = 1
 const REST_S = 1.5
 
@@ -198,33 +200,34 @@ function createPicks(o: {
   readonly add: (station: Vec3) => Promise<void>
 }) {
   const { tool, change, eyeM, add } = o
-  const project = useProject()
   const stage = useStage()
   const notices = useNotices()
   const { addNow, watchThing } = useAiming()
+  const { set } = useTurning()
   const look = (point: Vec3): Promise<void> => {
     tool.value = null
     return change({ gaze: { kind: 'point', point } })
   }
-  /** A click in the picture, frame pixels. */
-  async function inPicture(camera: Camera, xPx: number, yPx: number): Promise<void> {
+  /** A click in the picture, frame pixels; `shown`: what it shows. */
+  async function inPicture(camera: Camera, xPx: number, yPx: number, shown: Shown): Promise<void> {
     const ray = rayThrough(camera, xPx, yPx)
     if (!ray) return
-    if (tool.value === 'aim' || tool.value === 'watch') {
-      const hit = await stage.rays.pick(ray, project.shown)
+    if (tool.value === 'aim' || tool.value === 'watch' || tool.value === 'pivot') {
+      const hit = await stage.rays.pick(ray, shown)
       if (!hit) return void notices.say('Nothing of the model is there.')
       if (tool.value === 'aim') addNow(hit.point)
+      else if (tool.value === 'pivot') set({ pivot: hit.point })
       else watchThing(hit.nodeId)
       tool.value = null
       return
     }
     if (!o.travel.value) return
     if (tool.value === 'stop') {
-      const hit = await stage.rays.pickFloor(ray, project.shown)
+      const hit = await stage.rays.pickFloor(ray, shown)
       if (hit) return add([hit.point[0], hit.point[1], hit.point[2] + eyeM.value])
       return void notices.say('There is no floor: click one, or place the stop in Plan.')
     }
-    const hit = await stage.rays.pick(ray, project.shown)
+    const hit = await stage.rays.pick(ray, shown)
     if (!hit) return void notices.say('Nothing of the model is there.')
     if (tool.value === 'look') return look(hit.point)
     tool.value = null

@@ -49,6 +49,13 @@ describe('a clip on a reel’s time', () => {
     }
     expect(reel.at(6)[0]!.take.pose.bearingDeg).toBeCloseTo((Math.atan(1 / 3) * 180) / Math.PI, 9)
   })
+  it('is worked out only when somebody asks where things are, once a moment', () => {
+    let asked = 0
+    const r = filmed(hold(4), (t) => (asked++, posed(clip, t)))
+    const take = r.ok ? r.value.at(1) : null
+    expect([take!.pose.station, asked]).toEqual([view.pose.station, 0])
+    expect([take!.moved, take!.moved, asked]).toEqual([posed(clip, 1), posed(clip, 1), 1])
+  })
   it('comes before what the shot moves by itself', () => {
     const r = filmed(hold(4, { placed: [{ objectId: 'm/Tray', moveM: [0, 1, 0], turnDeg: 0, hinge: [0, 0, 0] }] }), (t) => posed(clip, t)) // prettier-ignore
     expect(r.ok && r.value.at(1).moved!.map((m) => 'affine' in m)).toEqual([true, false])

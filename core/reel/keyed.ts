@@ -25,18 +25,20 @@ export function keyed(
     at(timeS): Take {
       const x = Math.min(1, Math.max(0, timeS / durationS))
       const take = filmed.at(has(keys.progress) ? throughKeys(keys.progress, x) * durationS : timeS)
-      const moved: readonly ObjectMoved[] = [
-        // within what moves it
-        ...(playing?.(timeS) ?? []),
-        ...rest,
-        ...objects.map((o) => placeAt(o, x)).filter((p): p is ObjectPlace => p !== null),
-        // what turns turns as it stands
-        ...(take.moved ?? []),
-      ]
+      let known: readonly ObjectMoved[] | undefined
+      const moved = (): readonly ObjectMoved[] =>
+        (known ??= [
+          // within what moves it
+          ...(playing?.(timeS) ?? []),
+          ...rest,
+          ...objects.map((o) => placeAt(o, x)).filter((p): p is ObjectPlace => p !== null),
+          // what turns turns as it stands
+          ...(take.moved ?? []),
+        ])
       const stands = standingAt(take.pose, keys, x)
-      const looks = aim.length > 0 ? aimedFrom(stands, aim, x) : watch ? watchedFrom(stands, watch, moved) : stands
+      const looks = aim.length > 0 ? aimedFrom(stands, aim, x) : watch ? watchedFrom(stands, watch, moved()) : stands
       const pose = turnedBy(looks, keys, x)
-      return {
+      const now: Take = {
         ...take,
         pose,
         ...(has(keys.focal) && { lens: { ...take.lens, focalMm: take.lens.focalMm * throughKeys(keys.focal, x) } }),
@@ -49,8 +51,10 @@ export function keyed(
             ),
         }),
         ...(has(keys.ev) && { ev: take.ev + throughKeys(keys.ev, x) }),
-        ...(moved.length > 0 && { moved }),
       }
+      // a clip of many objects is worked out when somebody asks where they are
+      if (playing) return Object.defineProperty(now, 'moved', { get: moved, enumerable: true })
+      return moved().length > 0 ? { ...now, moved: moved() } : now
     },
   }
 }

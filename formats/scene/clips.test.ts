@@ -69,7 +69,9 @@ describe('the model’s own animation', () => {
         const corner = new Vector3(0.3, 0.8, 0)
         const rest = corner.clone().applyMatrix4(named(scene, name).matrixWorld).toArray() as Vec3
         const wanted = corner.clone().applyMatrix4(named(theirs.scene, name).matrixWorld)
-        movedPoint(rest, id, moved).forEach((v, i) => expect(v, `${name} at ${t}`).toBeCloseTo(wanted.getComponent(i), 5))
+        movedPoint(rest, id, moved).forEach((v, i) =>
+          expect(v, `${name} at ${t}`).toBeCloseTo(wanted.getComponent(i), 5),
+        )
       }
     }
   })
