@@ -1,7 +1,8 @@
 // Objects that stand elsewhere: rays, clearances, cut faces and checks are those of a model that has them there in its file.
 import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
-import { affineOf, affinePoint, type Affine, type Vec3 } from '#core/math'
+import { seededRandom } from '#core/base'
+import { affineOf, affinePoint, normalize, sub, type Affine, type Vec3 } from '#core/math'
 import type { ObjectMoved } from '#core/reel'
 import { ALL_SHOWN, type Cut, type Shown } from '#core/section'
 import { loadGlb } from '#formats/scene'
@@ -34,11 +35,31 @@ function rebuilt(moves: Readonly<Record<string, Affine>>): MeshScene {
   })
   return new MeshScene({ ...room.soup, positions } as Soup, room.facts)
 }
-const n = (min: number, max: number): fc.Arbitrary<number> => fc.double({ min, max, noNaN: true })
-const point = fc.tuple(n(0.2, 5.8), n(0.2, 3.8), n(0.1, 2.9)) as fc.Arbitrary<Vec3>
-const turn = fc.tuple(n(-1, 1), n(-1, 1), n(-1, 1), n(-1, 1)).filter((q) => Math.hypot(...q) > 0.1).map((q) => q.map((v) => v / Math.hypot(...q))) // prettier-ignore
-const move = (size: fc.Arbitrary<number>): fc.Arbitrary<Affine> =>
-  fc.tuple(fc.tuple(n(-2, 2), n(-1, 1), n(-1, 1)), turn, size).map(([at, q, s]) => affineOf(at as Vec3, q, [s, s, s]))
+/** Numbers without favourites: a ray that meets an edge exactly may be told either face. */
+interface Chance {
+  point(): Vec3
+  move(): Affine
+  number(min: number, max: number): number
+}
+function chance(seed: number): Chance {
+  const random = seededRandom(seed)
+  const number = (min: number, max: number): number => min + (max - min) * random()
+  const turn = (): number[] => {
+    const q = [0, 1, 2, 3].map(() => number(-1, 1))
+    const l = Math.hypot(...q)
+    return l > 0.1 ? q.map((v) => v / l) : turn()
+  }
+  const move = (): Affine => {
+    const size = number(0.5, 2)
+    return affineOf([number(-2, 2), number(-1, 1), number(-1, 1)], turn(), [size, size, size])
+  }
+  return { number, move, point: () => [number(0.2, 5.8), number(0.2, 3.8), number(0.1, 2.9)] }
+}
+const forAnyChance = (check: (c: Chance) => void): void =>
+  fc.assert(
+    fc.property(fc.integer({ min: 1, max: 1e9 }), (seed) => check(chance(seed))),
+    { numRuns: 25 },
+  )
 const shownWith = (moves: Readonly<Record<string, Affine>>, rest: Partial<Shown> = {}): Shown => ({
   ...ALL_SHOWN,
   ...rest,
@@ -46,41 +67,32 @@ const shownWith = (moves: Readonly<Record<string, Affine>>, rest: Partial<Shown>
 })
 
 describe('objects that stand elsewhere', () => {
-  it('are met by rays there and nowhere else, those below moved ones too (property)', () => {
-    fc.assert(
-      fc.property(move(n(0.5, 2)), move(n(0.5, 2)), point, fc.array(point, { minLength: 20, maxLength: 20 }), (a, b, from, to) => {
-        const moves = { [TABLE]: a, [`${TABLE}/Bowl`]: b }
-        const [there, shown] = [rebuilt(moves), shownWith(moves)]
-        for (const t of to) {
-          const d = t.map((v, i) => v - from[i]!) as unknown as Vec3
-          const l = Math.hypot(...d)
-          if (l < 0.1) continue
-          const sight = { origin: from, direction: d.map((v) => v / l) as unknown as Vec3 }
-          const [told, wanted] = [room.pick(sight, shown), there.pick(sight)]
-          if (!wanted) {
-            expect(told).toBeNull()
-            continue
-          }
-          expect(told!.distanceM).toBeCloseTo(wanted.distanceM, 4)
-          expect(told!.nodeId).toBe(wanted.nodeId)
-          told!.normal.forEach((v, i) => expect(v).toBeCloseTo(wanted.normal[i]!, 4))
+  it('are met by rays there and nowhere else, those below moved ones too (property)', () =>
+    forAnyChance((c) => {
+      const moves = { [TABLE]: c.move(), [`${TABLE}/Bowl`]: c.move() }
+      const [there, shown, from] = [rebuilt(moves), shownWith(moves), c.point()]
+      for (let k = 0; k < 20; k++) {
+        const sight = { origin: from, direction: normalize(sub(c.point(), from)) }
+        const [told, wanted] = [room.pick(sight, shown), there.pick(sight)]
+        if (!wanted) {
+          expect(told).toBeNull()
+          continue
         }
-      }),
-      { numRuns: 25 },
-    ) // prettier-ignore
-  })
-  it('are kept clear of there, and what is hidden of them is not there (property)', () => {
-    fc.assert(
-      fc.property(move(n(0.5, 2)), fc.array(point, { minLength: 10, maxLength: 10 }), fc.boolean(), (a, at, isHidden) => {
-        const moves = { [TABLE]: a }
-        const hidden = isHidden ? [`${TABLE}/Bowl`] : []
-        const places = Float64Array.from(at.flat())
-        const told = clearances(room, places, ORIGIN, 2, shownWith(moves, { hidden }))
-        clearances(rebuilt(moves), places, ORIGIN, 2, { ...ALL_SHOWN, hidden }).forEach((v, i) => expect(told[i]).toBeCloseTo(v, 4))
-      }),
-      { numRuns: 25 },
-    ) // prettier-ignore
-  })
+        expect(told!.distanceM).toBeCloseTo(wanted.distanceM, 4)
+        expect(told!.nodeId).toBe(wanted.nodeId)
+        told!.normal.forEach((v, i) => expect(v).toBeCloseTo(wanted.normal[i]!, 3))
+      }
+    }))
+  it('are kept clear of there, and what is hidden of them is not there (property)', () =>
+    forAnyChance((c) => {
+      const moves = { [TABLE]: c.move() }
+      const hidden = c.number(0, 1) < 0.5 ? [`${TABLE}/Bowl`] : []
+      const places = Float64Array.from(Array.from({ length: 10 }, c.point).flat())
+      const told = clearances(room, places, ORIGIN, 2, shownWith(moves, { hidden }))
+      clearances(rebuilt(moves), places, ORIGIN, 2, { ...ALL_SHOWN, hidden }).forEach((v, i) =>
+        expect(told[i]).toBeCloseTo(v, 4),
+      )
+    }))
   it('are cut there: as much is laid open as of a model that has them there (property)', () => {
     const area = (scene: MeshScene, shown: Shown): Map<string, number> => {
       const out = new Map<string, number>()
@@ -93,17 +105,16 @@ describe('objects that stand elsewhere', () => {
           }
       return out
     }
-    fc.assert(
-      fc.property(move(n(0.5, 2)), n(0.5, 1.5), (a, heightM) => {
-        const moves = { [TABLE]: a }
-        const cut = { id: 'c', name: 'c', on: true, reversed: false, kind: 'level', heightM } as Cut
-        const cuts = { ...ALL_SHOWN.cuts, list: [cut], face: 'filled' as const }
-        const wanted = area(rebuilt(moves), { ...ALL_SHOWN, cuts })
-        const told = area(room, shownWith(moves, { cuts }))
-        for (const id of new Set([...wanted.keys(), ...told.keys()])) expect(told.get(id) ?? 0).toBeCloseTo(wanted.get(id) ?? 0, 4) // prettier-ignore
-      }),
-      { numRuns: 25 },
-    )
+    forAnyChance((c) => {
+      const moves = { [TABLE]: c.move() }
+      const cut = { id: 'c', name: 'c', on: true, reversed: false, kind: 'level', heightM: c.number(0.5, 1.5) } as Cut
+      const cuts = { ...ALL_SHOWN.cuts, list: [cut], face: 'filled' as const }
+      const wanted = area(rebuilt(moves), { ...ALL_SHOWN, cuts })
+      const told = area(room, shownWith(moves, { cuts }))
+      expect(wanted.size).toBeGreaterThan(0)
+      for (const id of new Set([...wanted.keys(), ...told.keys()]))
+        expect(told.get(id) ?? 0).toBeCloseTo(wanted.get(id) ?? 0, 4)
+    })
   })
   it('have bounds and edges there; pressed flat they are not met; unknown ones change nothing', () => {
     const up: Affine = [1, 0, 0, 1, 0, 1, 0, 0, 0, 0, 1, 1]
