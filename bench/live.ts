@@ -56,6 +56,30 @@ async function openHall(): Promise<{ stand: Stand; page: Page; opened: number }>
   return { stand, page, opened }
 }
 
+/** Longest gap between animation frames while the demo's minute plays for 10 s, its walk up the stair. */
+export async function playGaps(): Promise<Row[]> {
+  const { stand, page } = await openHall()
+  await page.getByRole('link', { name: 'Walk' }).click()
+  await page.getByTestId('reels').getByRole('button', { name: 'A minute of the hall' }).click()
+  await page.locator('[data-testid=film-canvas][data-sample]').waitFor()
+  // the report of the reel is there
+  await page.getByTestId('comfort').getByText('nothing found').waitFor()
+  await page.waitForTimeout(4000)
+  const play = page.getByRole('button', { name: 'Play', exact: true })
+  // a first time warms up
+  await play.click()
+  await page.waitForTimeout(2000)
+  await page.keyboard.press('Space')
+  await page.waitForTimeout(3000)
+  await recordGaps(page)
+  await play.click()
+  await page.waitForTimeout(10_000)
+  const gaps = await page.evaluate(() => window.gaps.slice(2))
+  await page.keyboard.press('Space')
+  await stand.end()
+  return [gapRow('longest gap between animation frames while the demo’s minute plays for 10 s', gaps)]
+}
+
 /** Longest gap between animation frames of the page during a drag of 5 s on the picture. */
 export async function dragGaps(): Promise<Row[]> {
   const { stand, page, opened } = await openHall()

@@ -7,7 +7,7 @@ import { memory, million, pickRay } from './bring.ts'
 import { fiveHundred } from './large.ts'
 import { check, fit, readings, standRay } from './framing.ts'
 import { distortion } from './distortion.ts'
-import { dragGaps, lensNumbers } from './live.ts'
+import { dragGaps, lensNumbers, playGaps } from './live.ts'
 import { lens } from './lens.ts'
 import { match } from './match.ts'
 import { photograph } from './photo.ts'
@@ -112,6 +112,7 @@ for (const part of [
   photograph,
   reels,
   playback,
+  playGaps,
   pickRay,
   million,
   memory,
