@@ -20,10 +20,12 @@ import { useView } from '../stores/view.ts'
 import { useAiming } from './aiming.ts'
 import AimMarks from './AimMarks.vue'
 import { useFilm } from './film.ts'
+import GazeMark from './GazeMark.vue'
 import PivotMark from './PivotMark.vue'
 import TangentMarks from './TangentMarks.vue'
 import { useTurning } from './turning.ts'
 import { useWalking } from './walking.ts'
+import { useWayLines } from './way-lines.ts'
 
 const props = defineProps<{ kind: 'plan' | 'side'; large: boolean }>()
 defineEmits<{ enlarge: [] }>()
@@ -33,7 +35,7 @@ const view = useView()
 const { part, shown, moment, isPlaying, go, stop } = useFilm()
 const { addNow } = useAiming()
 const { table, set: turnRound } = useTurning()
-const { travel, way, tool, stopId, eyeM, add, insertAt, drag, drop, cancel, remove, change, live, look } = useWalking()
+const { travel, way, tool, stopId, eyeM, add, insertAt, drag, drop, cancel, remove, live, look } = useWalking()
 const host = ref<HTMLElement | null>(null)
 const canvas = ref<HTMLCanvasElement | null>(null)
 const isPlan = computed(() => props.kind === 'plan')
@@ -65,28 +67,7 @@ const strip = useStrip({
 const { toPx, toWorld } = strip
 const d = (points: readonly Vec3[]): string =>
   points.map((p, i) => { const q = toPx(p); return `${i ? 'L' : 'M'}${q.x.toFixed(1)} ${q.y.toFixed(1)}` }).join('') // prettier-ignore
-const PARTS = 160
-const along = computed<readonly Vec3[]>(() => {
-  const w = way.value
-  if (!w) return []
-  return Array.from({ length: PARTS + 1 }, (_, i) => w.route.at((i / PARTS) * w.route.lengthM).point)
-})
-/** The cut at hand on the reel; other shots than walks have a way too. */
-const placed = computed(() => moment.value.placed)
-const MOST_SECONDS = 240
-const seconds = computed(() => {
-  const p = placed.value
-  if (!p) return []
-  const lasts = p.endS - p.startS
-  const every = Math.max(1, Math.ceil(lasts / MOST_SECONDS))
-  return Array.from({ length: Math.floor(lasts / every) + 1 }, (_, i) => ({ t: i * every, at: p.filmed.at(p.fromS + i * every).pose.station })) // prettier-ignore
-})
-const plainWay = computed(() => {
-  const p = placed.value
-  if (travel.value || !p) return []
-  const at = (i: number): Vec3 => p.filmed.at(p.fromS + (i / PARTS) * (p.endS - p.startS)).pose.station
-  return Array.from({ length: PARTS + 1 }, (_, i) => at(i))
-})
+const { placed, along, plainWay, seconds, metresAt } = useWayLines()
 // another cut whose way lies off the page: it is shown with the model
 watch(
   sameList(() => [part.value?.id, placed.value?.index, strip.isSized.value, stage.facts] as const),
@@ -152,7 +133,7 @@ function nearWay(e: { clientX: number; clientY: number }): number | null {
     const px = Math.hypot(q.x - x, q.y - y)
     if (px < best.px) best = { px, i }
   })
-  return best.i < 0 ? null : (best.i / PARTS) * w.route.lengthM
+  return best.i < 0 ? null : metresAt(best.i)
 }
 async function press(e: PointerEvent): Promise<void> {
   if (e.button !== 0 || !tool.value) return strip.slideStrip(e, () => click(e))
@@ -198,9 +179,6 @@ function click(e: PointerEvent): void {
   stop()
   go(p.startS + best.t)
 }
-const gazeAt = computed(() => (travel.value?.gaze.kind === 'point' ? travel.value.gaze.point : null))
-const gazePx = computed(() => (gazeAt.value ? toPx(gazeAt.value) : null))
-const dragGaze = (e: PointerEvent): void => live({ gaze: { kind: 'point', point: at(e, gazeAt.value!) } })
 const fit = (): void => strip.fitCamera([...along.value, ...plainWay.value, ...(camera.value ? [camera.value.pose.station] : [])]) // prettier-ignore
 async function key(e: KeyboardEvent, i: number): Promise<void> {
   if (e.key !== 'Delete' && e.key !== 'Backspace') return
@@ -253,30 +231,7 @@ async function key(e: KeyboardEvent, i: number): Promise<void> {
     <TangentMarks :to-px="toPx" :at="at" :is-plan="isPlan" :reading="reading" />
     <PivotMark :to-px="toPx" :at="at" :is-plan="isPlan" :reading="reading" />
     <AimMarks :to-px="toPx" :at="at" :is-plan="isPlan" :reading="reading" />
-    <DragHandle
-      v-if="gazePx && gazeAt"
-      :x="gazePx.x"
-      :y="gazePx.y"
-      shape="diamond"
-      label="What the walk looks at"
-      testid="gaze"
-      :value="gazeAt[0]"
-      :spoken="reading(gazeAt)"
-      @drag="dragGaze"
-      @nudge="
-        (dx, dy) =>
-          change({
-            gaze: {
-              kind: 'point',
-              point: isPlan
-                ? [gazeAt![0] + dx, gazeAt![1] + dy, gazeAt![2]]
-                : [gazeAt![0] + dx, gazeAt![1], gazeAt![2] + dy],
-            },
-          })
-      "
-      @done="drop"
-      @cancel="cancel"
-    />
+    <GazeMark :to-px="toPx" :at="at" :is-plan="isPlan" :reading="reading" />
     <g
       v-for="p in stops"
       :key="p.s.id"
