@@ -70,7 +70,7 @@ function count(name, r) {
 
 const END_TO_END = ['--config', 'vitest.e2e.config.ts']
 /** They measure what a fraction of a second shows: nothing runs beside them. */
-const ALONE = ['picture', 'moving', 'live']
+const ALONE = ['picture', 'moving', 'live', 'lens']
 /**
  * The real interface, two files at a time: each waits for the page half of its time. A file that fails beside another one runs again by itself, and
  * what it says then counts.
