@@ -27,6 +27,8 @@ const { reels, part, reel, reelId, cutId, reading, timeUnit, stop, go } = useFil
 const { csv, gltf } = useExporting()
 const { tool } = useWalking()
 const naming = ref(false)
+/** New reels lead back to where they begin. */
+const loopsBack = ref(false)
 const viewpoints = computed(() => project.document?.viewpoints ?? [])
 /** Those that a new reel is made of: all but the ones that were unmarked. */
 const unmarked = ref<ReadonlySet<string>>(new Set())
@@ -62,12 +64,12 @@ function begin(reel: ReelPart, shots: readonly ShotPart[]): void {
 const WITHOUT = 'Keep viewpoints in the frame first: a reel shows them.'
 function ofAll(style: 'hold' | 'push'): void {
   const name = nameOf(style === 'hold' ? 'Viewpoints' : 'From one to the next')
-  const made = reelOfViewpoints(marked.value, { name, style, newId, reading })
+  const made = reelOfViewpoints(marked.value, { name, style, loops: loopsBack.value, newId, reading })
   if (made) begin(made.reel, made.shots)
   else notices.say(WITHOUT, 'warning')
 }
 function walk(): void {
-  const shot = newWalk(marked.value, { name: 'Walk', newId, reading })
+  const shot = newWalk(marked.value, { name: 'Walk', loops: loopsBack.value, newId, reading })
   if (!shot) return notices.say('A walk needs two viewpoints in different places: keep them in the frame first.', 'warning') // prettier-ignore
   begin({ id: newId(), name: nameOf('Walk'), rate: '25', cuts: [{ id: newId(), shotId: shot.id, dissolveS: 0 }] }, [shot]) // prettier-ignore
 }
@@ -204,6 +206,9 @@ const setShutter = (shutterDeg: number): void => void (part.value && project.run
       <button class="btn" title="One walk that passes the viewpoints’ stations" @click="walk">Walk through them</button>
       <button class="btn" title="Once round, from the viewpoint recalled last" @click="turntable">Turntable</button>
     </div>
+    <label v-if="viewpoints.length > 1" class="tick" title="Pushes and walks that are made here"
+      ><input v-model="loopsBack" type="checkbox" />lead back to the first viewpoint</label
+    >
     <details v-if="viewpoints.length > 0">
       <summary>Viewpoints: {{ marked.length }} of {{ viewpoints.length }} marked</summary>
       <p class="text quiet">New reels are made of these. Drag one to the ruler to cut to it there, and back.</p>

@@ -3,7 +3,7 @@ import { createSharedComposable, useLocalStorage, useRafFn, useSessionStorage } 
 import { computed, ref, shallowRef, watch } from 'vue'
 import { RATES, reelOf, TIME_UNITS, type Reel, type TimeUnit } from '#core/reel'
 import { setupAsShown, type ReelPart, type ShotPart } from '#model'
-import { cutsOf, layersAt, openTakes, type ReelLayer, type SetupReading } from '#model/reel'
+import { cutsOf, layersAt, missingIn, missingText, openTakes, type CutFault, type ReelLayer, type SetupReading } from '#model/reel' // prettier-ignore
 import { centreOf } from '../stores/centres.ts'
 import { useFocusing } from '../stores/focusing.ts'
 import { useProject } from '../stores/project.ts'
@@ -13,7 +13,6 @@ import { createJudging } from './judging.ts'
 function film() {
   const project = useProject()
   const stage = useStage()
-  const focusing = useFocusing()
   // back from another view it is the same reel
   const reelId = useSessionStorage<string | null>('yoroi.walk.reel', null, {
     serializer: { read: (v) => v, write: (v) => v ?? '' },
@@ -21,11 +20,7 @@ function film() {
   const cutId = ref<string | null>(null)
   const reels = computed(() => project.document?.reels ?? [])
   const part = computed<ReelPart | null>(() => reels.value.find((r) => r.id === reelId.value) ?? reels.value[0] ?? null)
-  const reading: SetupReading = {
-    centreOf,
-    clipOf: (key, name) => stage.facts?.clips?.find((c) => c.modelKey === key && c.name === name) ?? null,
-    focusM: (s) => focusing.blur(setupAsShown(s, project.document, centreOf))?.focusM ?? null,
-  }
+  const reading = createReading()
   /** A shot that a number is dragged in, as it would be. */
   const dragged = shallowRef<ShotPart | null>(null)
   /** A whole reel and its shots as they would be, to be taken or left. */
@@ -43,10 +38,17 @@ function film() {
   })
   const reel = computed(() => reelOf(resolved.value?.cuts ?? [], resolved.value?.plays))
   const fps = computed(() => RATES[part.value?.rate ?? '25'])
+  const missing = createMissing(part)
   /** What cannot be shown, by its place in the reel's list. */
   const faults = computed(() => {
     const r = resolved.value
-    return r ? [...r.faults, ...reel.value.faults.map((f) => ({ cut: r.places[f.cut]!, message: f.message }))] : []
+    return r
+      ? [
+          ...r.faults,
+          ...reel.value.faults.map((f) => ({ cut: r.places[f.cut]!, message: f.message })),
+          ...missing.value,
+        ]
+      : []
   })
   const { motion, findings, isJudged, limits, beside, acrossDeg } = createJudging({ part, resolved, fps })
   const transport = createTransport(() => reel.value.durationS, () => fps.value) // prettier-ignore
@@ -65,6 +67,40 @@ function film() {
   const openOf = (layer: ReelLayer, n: number) => resolved.value && openTakes(reel.value, resolved.value, layer, { timeS: transport.timeS.value, openS: (part.value?.shutterDeg ?? 0) / 360 / fps.value, n }) // prettier-ignore
   const moment = createMoment({ cut, part, resolved, reel, timeS: transport.timeS })
   return { moment, layers, openOf, reelId, cutId, reels, part, reading, dragged, trial, resolved, reel, fps, faults, motion, findings, isJudged, limits, beside, acrossDeg, shown, cut, shot, ...transport } // prettier-ignore
+}
+
+/** What is known of Setups and clips besides their numbers. */
+function createReading(): SetupReading {
+  const project = useProject()
+  const stage = useStage()
+  const focusing = useFocusing()
+  return {
+    centreOf,
+    clipOf: (key, name) => stage.facts?.clips?.find((c) => c.modelKey === key && c.name === name) ?? null,
+    focusM: (s) => focusing.blur(setupAsShown(s, project.document, centreOf))?.focusM ?? null,
+  }
+}
+
+/** Objects that are gone, by the place of the first cut of a shot that names them. */
+function createMissing(part: { readonly value: ReelPart | null }) {
+  const project = useProject()
+  const stage = useStage()
+  return computed<readonly CutFault[]>(() => {
+    const doc = project.document
+    if (!doc || !part.value || !stage.ready || !stage.facts) return []
+    const seen = new Set<string>()
+    return part.value.cuts.flatMap((c, cut) => {
+      const of = seen.has(c.shotId) ? undefined : doc.shots?.find((s) => s.id === c.shotId)
+      seen.add(c.shotId)
+      const message =
+        of &&
+        missingText(
+          of,
+          missingIn(doc, of, (id) => stage.byId.has(id)),
+        )
+      return message ? [{ cut, message }] : []
+    })
+  })
 }
 
 /** The moment that is shown, within the shot at hand. */

@@ -84,6 +84,25 @@ describe('a first reel', () => {
     expect(film.part.value!.cuts).toHaveLength(5)
     expect(film.part.value!.name).toBe('From one to the next')
   })
+  it('leads back to the first viewpoint where that is asked for', async () => {
+    keepAll()
+    await nextTick()
+    await view.findAll('label').find((l) => l.text().startsWith('lead back'))!.find('input').setValue(true) // prettier-ignore
+    await press('Push from one to the next')
+    expect(film.part.value!.cuts).toHaveLength(6)
+    expect(doc().shots!.at(-1)).toMatchObject({ kind: 'push', fromId: 'v2', toId: 'v0' })
+    await press('Walk through them')
+    expect(doc().shots!.at(-1)).toMatchObject({ kind: 'travel', isClosed: true })
+  })
+  it('plays without objects that no model has any more, and says so', async () => {
+    keepAll()
+    await press('Walk through them')
+    expect(film.faults.value).toEqual([])
+    const walk = doc().shots!.at(-1)!
+    useProject().run({ type: 'putReels', shots: [{ ...walk, gaze: { kind: 'object', objectId: 'room/Gone/Vase' }, watchId: 'room/Set/Bench' } as never] }) // prettier-ignore
+    expect(film.faults.value.map((f) => f.message)).toEqual(['“Walk” plays without “Vase”: no model has it any more.'])
+    expect(film.reel.value.durationS).toBeGreaterThan(1)
+  })
   it('is taken out with its shots, and undo brings both back', async () => {
     keepAll()
     await press('Walk through them')

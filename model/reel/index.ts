@@ -10,6 +10,7 @@ export {
   type ReelLayer,
   type SetupReading,
 } from './resolved.ts'
+export { missingIn, missingText } from './missing.ts'
 export { newTurntable, newWalk, reelOfViewpoints, type ReelStyle } from './making.ts'
 export { lastingReel, lastingShot, stretched } from './scaling.ts'
 export { cutInto, splitAt } from './cutting.ts'

@@ -22,17 +22,17 @@ const stationOf = (v: Viewpoint, { centreOf }: SetupReading): Vec3 => poseOfStan
 const moving = (viewpoints: readonly Viewpoint[]): Viewpoint[] =>
   viewpoints.filter((v) => v.parts.stand !== undefined && (v.parts.lens === undefined || isPerspective(v.parts.lens)))
 
-/** A reel of viewpoints in their order, and its shots. Null where none can be shown. */
+/** A reel of viewpoints in their order, and its shots; `loops`: pushes lead back to the first one. Null where none can be shown. */
 export function reelOfViewpoints(
   viewpoints: readonly Viewpoint[],
-  { name, style, newId, reading }: { readonly name: string; readonly style: ReelStyle; readonly newId: () => string; readonly reading: SetupReading }, // prettier-ignore
+  { name, style, loops = false, newId, reading }: { readonly name: string; readonly style: ReelStyle; readonly loops?: boolean; readonly newId: () => string; readonly reading: SetupReading }, // prettier-ignore
 ): { readonly reel: ReelPart; readonly shots: readonly ShotPart[] } | null {
   const list = moving(viewpoints)
   if (list.length === 0) return null
   const shots: ShotPart[] = []
   list.forEach((v, i) => {
     shots.push({ id: newId(), name: v.name, kind: 'hold', viewpointId: v.id, durationS: HOLD_S, creep: style === 'hold' ? 0.03 : 0 }) // prettier-ignore
-    const next = list[i + 1]
+    const next = list[i + 1] ?? (loops && list.length > 1 ? list[0] : undefined)
     if (style !== 'push' || !next) return
     const wayM = distance(stationOf(v, reading), stationOf(next, reading))
     shots.push({ id: newId(), name: `${v.name} to ${next.name}`.slice(0, 200), kind: 'push', fromId: v.id, toId: next.id, durationS: Math.max(PUSH_LEAST_S, Math.round(wayM / PUSH_MPS)), ease: 'soft', holdsSize: false }) // prettier-ignore
@@ -41,10 +41,10 @@ export function reelOfViewpoints(
   return { shots, reel: { id: newId(), name, rate: '25', cuts } }
 }
 
-/** A walk through viewpoints: their stations are stops, their looks the gaze there. Null with fewer than two apart. */
+/** A walk through viewpoints: their stations are stops, their looks the gaze there; `loops`: it leads back to the first. Null with fewer than two apart. */
 export function newWalk(
   viewpoints: readonly Viewpoint[],
-  { name, newId, reading }: { readonly name: string; readonly newId: () => string; readonly reading: SetupReading },
+  { name, loops = false, newId, reading }: { readonly name: string; readonly loops?: boolean; readonly newId: () => string; readonly reading: SetupReading }, // prettier-ignore
 ): ShotPart | null {
   const list = moving(viewpoints)
   const stops: WalkStop[] = []
@@ -57,7 +57,7 @@ export function newWalk(
   })
   if (stops.length < 2) return null
   const ends = stops.map((s, i) => (i === stops.length - 1 ? { ...s, holdS: REST_S } : s))
-  return { id: newId(), name, kind: 'travel', viewpointId: list[0]!.id, isClosed: false, gaze: { kind: 'along', aheadM: AHEAD_M, tiltDeg: 0 }, stops: ends } // prettier-ignore
+  return { id: newId(), name, kind: 'travel', viewpointId: list[0]!.id, isClosed: loops && ends.length > 2, gaze: { kind: 'along', aheadM: AHEAD_M, tiltDeg: 0 }, stops: ends } // prettier-ignore
 }
 
 /** Once round a place, from a viewpoint's own framing. */
