@@ -5,6 +5,7 @@ import ChoiceRow from '../controls/ChoiceRow.vue'
 import NumberField from '../controls/NumberField.vue'
 import type { ShotPart } from '#model'
 import { lastingShot, splitAt } from '#model/reel'
+import { useNotices } from '../stores/notices.ts'
 import { newId, useProject } from '../stores/project.ts'
 import { useFilm } from './film.ts'
 import AimBox from './AimBox.vue'
@@ -14,6 +15,7 @@ import TimeField from './TimeField.vue'
 import TurntablePanel from './TurntablePanel.vue'
 
 const project = useProject()
+const notices = useNotices()
 const { shot, part, cut, cutId, dragged, reel, resolved, reading, timeS, go, stop, faults } = useFilm()
 type Of<K extends ShotPart['kind']> = Extract<ShotPart, { kind: K }>
 const as = <K extends ShotPart['kind']>(kind: K) => computed(() => (shot.value?.kind === kind ? (shot.value as Of<K>) : null)) // prettier-ignore
@@ -85,6 +87,7 @@ function split(): void {
   if (!p || !r) return
   const cuts = splitAt(p, reel.value, r.places, timeS.value, newId)
   if (cuts !== p.cuts) project.run({ type: 'putReels', reels: [{ ...p, cuts: [...cuts] }] })
+  else notices.say('Here one shot ends and another begins: go to a moment within one.')
 }
 const EASES = [{ value: 'soft', label: 'soft' }, { value: 'even', label: 'even' }] as const // prettier-ignore
 const fault = computed(() => faults.value.find((f) => f.cut === at.value)?.message ?? '')

@@ -89,7 +89,11 @@ describe('a first reel', () => {
     await nextTick()
     await view.findAll('label').find((l) => l.text().startsWith('lead back'))!.find('input').setValue(true) // prettier-ignore
     await press('Push from one to the next')
-    expect(film.part.value!.cuts).toHaveLength(6)
+    expect(film.part.value!.cuts).toHaveLength(7)
+    expect(film.findings.value.filter((f) => f.kind === 'starts' || f.kind === 'ends')).toEqual([])
+    film.go(0)
+    await press('Split here')
+    expect(said()).toMatch(/go to a moment within one/)
     expect(doc().shots!.at(-1)).toMatchObject({ kind: 'push', fromId: 'v2', toId: 'v0' })
     await press('Walk through them')
     expect(doc().shots!.at(-1)).toMatchObject({ kind: 'travel', isClosed: true })

@@ -38,6 +38,12 @@ export function reelOfViewpoints(
     shots.push({ id: newId(), name: `${v.name} to ${next.name}`.slice(0, 200), kind: 'push', fromId: v.id, toId: next.id, durationS: Math.max(PUSH_LEAST_S, Math.round(wayM / PUSH_MPS)), ease: 'soft', holdsSize: false }) // prettier-ignore
   })
   const cuts = shots.map((s) => ({ id: newId(), shotId: s.id, dissolveS: 0 }))
+  // led back, it rests at the first one half at its beginning and half at its end: played round, that is one rest
+  if (shots.at(-1)!.kind === 'push') {
+    const [first, half] = [cuts[0]!, HOLD_S / 2]
+    cuts[0] = { ...first, toS: half } as typeof first
+    cuts.push({ ...first, id: newId(), fromS: half } as typeof first)
+  }
   return { shots, reel: { id: newId(), name, rate: '25', cuts } }
 }
 
