@@ -6,7 +6,7 @@ import { motionOf, stationAt, type Motion } from './motion.ts'
 import type { ObjectMoved } from './objects.ts'
 import type { Vec3 } from '../math/index.ts'
 import { reelOf, type Reel } from './reel.ts'
-import type { ReelCut } from './types.ts'
+import type { ReelCut, Shot } from './types.ts'
 
 /** All of it is plain data, so that it can be asked of a worker. */
 export interface ReportAsked {
@@ -51,17 +51,27 @@ export function reportOf(
   const motion = motionOf(reel, fps)
   const acrossDeg = (k: number): number => acrossOf(lenses[motion.cut[k]!], motion.focalMm[k]!)
   const places = measured ? Array.from({ length: motion.timeS.length }, (_, k) => stationAt(motion, k)) : []
-  const beside = measured && places.length > 0 ? measured(motion.stations, places, stillRuns(reel, motion)) : null
+  const beside =
+    measured && places.length > 0
+      ? measured(
+          motion.stations,
+          places,
+          stillRuns(reel, motion, (cut) => plays.length > 0 || movesThings(cuts[cut]!.shot)),
+        )
+      : null
   const findings = comfortOf({ reel, motion, shots: cuts.map((c) => c.shot), acrossDeg, limits, ...(beside && { clearanceM: beside.clearanceM, through: beside.through ?? [] }) }) // prettier-ignore
   return { motion, findings, beside }
 }
-function stillRuns(reel: Reel, { timeS, cut }: Motion): StillRun[] {
+/** Whether things can stand elsewhere in it than in their file. */
+const movesThings = (s: Shot): boolean =>
+  Boolean(s.objects?.length || s.placed?.length || (s.kind === 'turntable' && s.spins))
+function stillRuns(reel: Reel, { timeS, cut }: Motion, moves: (cut: number) => boolean): StillRun[] {
   const out: StillRun[] = []
   const movedAt = (k: number): readonly ObjectMoved[] =>
     reel.at(timeS[k]!).find((s) => s.cut === cut[k])?.take.moved ?? []
   let key = ''
   for (let k = 0; k < timeS.length; k++) {
-    const moved = movedAt(k)
+    const moved = moves(cut[k]!) ? movedAt(k) : []
     const now = `${cut[k]!}${moved.length > 0 ? JSON.stringify(moved) : ''}`
     const last = out.at(-1)
     if (last && now === key) out[out.length - 1] = { ...last, to: k + 1 }
