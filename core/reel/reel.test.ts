@@ -113,6 +113,23 @@ describe('a push', () => {
     for (const t of [1, 2, 3, 4]) expect(size(t)).toBeCloseTo(size(0), 6)
     expect(f.at(4).lens.focalMm).toBeCloseTo(12, 9)
   })
+  it('never turns at once, past what it looks at or straight over it (property)', () => {
+    const end = fc.record({ x: fc.integer({ min: 0, max: 48 }), y: fc.integer({ min: 0, max: 48 }), bearing: fc.integer({ min: 0, max: 359 }), tilt: fc.integer({ min: -90, max: 60 }) }) // prettier-ignore
+    const viewAt = ({ x, y, bearing, tilt }: { x: number; y: number; bearing: number; tilt: number }): View => {
+      const v = view([x / 4, y / 4, 1.6], bearing)
+      return { ...v, pose: { ...v.pose, tiltDeg: tilt } }
+    }
+    const n = 1000
+    const quickest = (from: View, to: View): number => {
+      const f = film({ kind: 'push', from, to, durationS: 1, ease: 'soft', holdsSize: false })
+      const way = Array.from({ length: n + 1 }, (_, i) => f.at(i / n).pose)
+      return Math.max(...way.slice(1).map((p, i) => Math.max(Math.abs(((p.bearingDeg - way[i]!.bearingDeg + 540) % 360) - 180), Math.abs(p.tiltDeg - way[i]!.tiltDeg)))) // prettier-ignore
+    }
+    // four times an even turn of 180 degrees at the quickest of its pace (1.875 of even)
+    fc.assert(fc.property(end, end, (a, b) => void expect(quickest(viewAt(a), viewAt(b))).toBeLessThan((180 * 4 * 1.9) / n)), { numRuns: 300 }) // prettier-ignore
+    expect(quickest(viewAt({ x: 48, y: 0, bearing: 3, tilt: 0 }), viewAt({ x: 0, y: 48, bearing: 171, tilt: 0 }))).toBeLessThan(1.4) // prettier-ignore
+    expect(quickest(viewAt({ x: 0, y: 0, bearing: 0, tilt: -90 }), viewAt({ x: 20, y: 0, bearing: 270, tilt: -20 }))).toBeLessThan(1.4) // prettier-ignore
+  })
 })
 
 describe('a walk', () => {

@@ -50,17 +50,16 @@ const taken = ({ pose, lens, focusM, fNumber, ev }: View): Take => ({ pose, lens
 
 function pushed({ from, to, ease, holdsSize }: PushShot): (x: number) => Take {
   const [a, b] = [lookedAt(from), lookedAt(to)]
-  // about one thing what is looked at tells the way; where the eye moves less than what it looks at, the angles do
-  const isAbout = distance(a, b) < distance(from.pose.station, to.pose.station)
+  // about one thing what is looked at tells the way; where the eye moves less than what it looks at, the angles do: on the whole way
+  const isAbout =
+    distance(a, b) < distance(from.pose.station, to.pose.station) &&
+    turnsEvenly(sub(a, from.pose.station), sub(b, to.pose.station))
   const turn = ((((to.pose.bearingDeg - from.pose.bearingDeg) % 360) + 540) % 360) - 180
   const poseAt = (x: number): Pose => {
     const station = pointBetween(from.pose.station, to.pose.station, x)
     const rollDeg = between(from.pose.rollDeg, to.pose.rollDeg, x)
     const bearingDeg = from.pose.bearingDeg + turn * x
-    const way = sub(pointBetween(a, b, x), station)
-    // never too near what is looked at
-    const isFar = distance([0, 0, 0], way) > 0.2 * Math.min(from.awayM, to.awayM)
-    const angles = isAbout && isFar ? anglesOf(way, bearingDeg) : null
+    const angles = isAbout ? anglesOf(sub(pointBetween(a, b, x), station), bearingDeg) : null
     const { tiltDeg, ...turned } = angles ?? { bearingDeg, tiltDeg: between(from.pose.tiltDeg, to.pose.tiltDeg, x) }
     return { station, bearingDeg: ((turned.bearingDeg % 360) + 360) % 360, tiltDeg, rollDeg }
   }
@@ -80,6 +79,18 @@ function pushed({ from, to, ease, holdsSize }: PushShot): (x: number) => Take {
       ev: between(from.ev, to.ev, x),
     }
   }
+}
+/** A bearing that follows what is looked at turns at most so many times as quickly as an even one: nearer to it, or over it, it whips round. */
+const MOST_UNEVEN = 4
+/** Whether a bearing along `way` to `last`, blended, turns without whipping round; both in metres. Its rate is |way x last| / |blended|^2. */
+function turnsEvenly(way: Vec3, last: Vec3): boolean {
+  const [dx, dy] = [last[0] - way[0], last[1] - way[1]]
+  const along = dx * dx + dy * dy
+  const x = along > 0 ? Math.min(1, Math.max(0, -(way[0] * dx + way[1] * dy) / along)) : 0
+  const least = (way[0] + dx * x) ** 2 + (way[1] + dy * x) ** 2
+  const cross = Math.abs(way[0] * last[1] - way[1] * last[0])
+  const turn = Math.atan2(cross, way[0] * last[0] + way[1] * last[1])
+  return least > 1e-12 && cross <= MOST_UNEVEN * turn * least
 }
 /** Lenses of one form blend, of two the second one comes in the middle. */
 function lensBetween(a: Lens, b: Lens, x: number): Lens {

@@ -203,8 +203,9 @@ describe('the lens panel', () => {
     }
     await page.keyboard.up('Alt')
     await expect.poll(async () => (await saved()).trail.steps.at(-1)!.label).toBe('Focal length, size held')
+    // on a slow machine the wheel's last notches may be saved as an edit of their own
+    await expect.poll(async () => (await saved()).working.lens.focalMm).toBeGreaterThan(80)
     const after = await saved()
-    expect(after.working.lens.focalMm).toBeGreaterThan(80)
     expect(Math.abs(width(after) / before - 1)).toBeLessThan(0.01)
     await page.getByRole('button', { name: 'Five lenses side by side' }).click()
     const five = page.getByTestId('five-lenses')
