@@ -3,6 +3,8 @@ import type { Vec3 } from '#core/math'
 
 export interface Lamp {
   readonly place: Vec3
+  /** The object it belongs to; '' where it has none. */
+  readonly objectId: string
   /** Candela by channel; of a spot in its inner cone. */
   readonly candela: Vec3
   /** A spot's direction and the cosines of its inner and outer half-angles; null of a lamp that shines to all sides. */

@@ -32,11 +32,14 @@ describe('lamps of a file', () => {
     scene!.addChild(doc.createNode('a').setTranslation([1, 2, 3]).setExtension('KHR_lights_punctual', point))
     scene!.addChild(doc.createNode('b').setTranslation([0, 4, 0]).setRotation([-Math.SQRT1_2, 0, 0, Math.SQRT1_2]).setExtension('KHR_lights_punctual', spot)) // prettier-ignore
     scene!.addChild(doc.createNode('c').setExtension('KHR_lights_punctual', sun))
-    const lamps = lampsOf(await loadGlb(await io.writeBinary(doc), { textures: false }))
+    const root = await loadGlb(await io.writeBinary(doc), { textures: false })
+    const { facts } = soupOf(root)
+    const lamps = lampsOf(root)
     expect(lamps).toHaveLength(2)
     const [bulb, cone] = lamps
     expect(bulb!.place.map((v) => Math.round(v * 1e6) / 1e6)).toEqual([1, -3, 2])
     expect(bulb!.candela).toEqual([120, 60, 30])
+    expect([bulb!.objectId, cone!.objectId]).toEqual(['a', 'b'].map((n) => facts.nodes.find((o) => o.name === n)?.id))
     expect(cone!.spot!.inner).toBeCloseTo(Math.cos(0.2), 6)
     expect(cone!.spot!.outer).toBeCloseTo(Math.cos(0.5), 6)
     // it looks down
@@ -44,7 +47,12 @@ describe('lamps of a file', () => {
   })
   it('a spot falls off between its cones as the format says', () => {
     const [inner, outer] = [Math.cos(0.2), Math.cos(0.5)]
-    const lamp = { place: [0, 0, 0], candela: [1, 1, 1], spot: { direction: [0, 0, -1], inner, outer } } as const
+    const lamp = {
+      place: [0, 0, 0],
+      objectId: '',
+      candela: [1, 1, 1],
+      spot: { direction: [0, 0, -1], inner, outer },
+    } as const
     const at = (deg: number): number => spotShare(lamp, [Math.sin(deg), 0, -Math.cos(deg)])
     expect([at(0), at(0.19), at(0.51), at(2)]).toEqual([1, 1, 0, 0])
     // Source: khr-lights-punctual: the square of (cos - cos outer) / (cos inner - cos outer)

@@ -22,9 +22,14 @@ export function lampsOf(scene: Object3D): Lamp[] {
     at.setFromMatrixPosition(o.matrixWorld)
     if (![at.x, at.y, at.z].every(Number.isFinite)) return
     const spot = isSpot ? spotOf(o as SpotLight, at, to) : null
-    found.push({ place: [at.x, at.y, at.z], candela, spot })
+    found.push({ place: [at.x, at.y, at.z], objectId: objectOf(o), candela, spot })
   })
   return found
+}
+/** Itself, or the nearest above it that is an object. */
+function objectOf(o: Object3D | null): string {
+  for (; o; o = o.parent) if (typeof o.userData['nodeId'] === 'string') return o.userData['nodeId']
+  return ''
 }
 function spotOf(o: SpotLight, at: Vector3, to: Vector3): Lamp['spot'] {
   to.setFromMatrixPosition(o.target.matrixWorld).sub(at).normalize()

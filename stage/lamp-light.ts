@@ -3,7 +3,7 @@
 // scene, what is shown, or which four they are has changed. Source: khr-lights-punctual (fall-off of spots).
 
 import { Camera as ThreeCamera, DepthTexture, Matrix4, UnsignedIntType, Vector2, Vector3, Vector4, WebGLRenderTarget, type WebGLRenderer } from 'three' // prettier-ignore
-import { lampsOf, type Lamp } from '#mesh'
+import { isHidden, lampsOf, type Lamp } from '#mesh'
 import type { Vec3 } from '#core/math'
 import { ALL_SHOWN } from '#core/section'
 import type { StageScene } from './scene.ts'
@@ -56,7 +56,11 @@ export class LampLight {
     const stand = JSON.stringify([stage.revision, look.shown.moved])
     if (this.lamps.key !== stand) this.lamps = { key: stand, all: lampsOf(stage.scene) }
     const away = (l: Lamp): number => Math.hypot(l.place[0] - station[0], l.place[1] - station[1], l.place[2] - station[2]) // prettier-ignore
-    const nearest = [...this.lamps.all].sort((a, b) => away(a) - away(b)).slice(0, MOST_LAMPS)
+    const hidden = look.shown.shadows === 'kept' ? [] : look.shown.hidden
+    const gone = new Set(hidden)
+    // a lamp that is hidden is off, as what is hidden casts no shadow
+    const lit = this.lamps.all.filter((l) => !isHidden(l.objectId, gone))
+    const nearest = lit.sort((a, b) => away(a) - away(b)).slice(0, MOST_LAMPS)
     u.uLampCount.value = nearest.length
     nearest.forEach((l, i) => {
       u.uLampPlace.value[i]!.set(...l.place)
@@ -67,7 +71,6 @@ export class LampLight {
     u.uLampShadowed.value = 0
     if (nearest.length === 0) return
     const casting = nearest.slice(0, SHADOWED_LAMPS)
-    const hidden = look.shown.shadows === 'kept' ? [] : look.shown.hidden
     const cuts = look.shown.cuts.lightIn ? look.shown.cuts : ALL_SHOWN.cuts
     const key = JSON.stringify([casting, hidden, cuts.list, cuts.whole, look.shown.moved, stage.revision])
     if (key !== this.drawnKey && isAtRest) {

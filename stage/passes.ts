@@ -76,6 +76,10 @@ const GROUND = [0.79, 0.79, 0.782] as const
 /** Samples are scene-linear: luminances by this factor lie in the range of half floats, from moonlight to the sun's glint. */
 const SCENE_EV = 12
 export const SCENE_FACTOR = exposureFactor(SCENE_EV)
+/** What a picture's exposure makes of a sample's light. */
+const seenFactor = ({ exposure }: Appearance): number => exposureFactor(exposure.ev100, exposure.compensationEv) / SCENE_FACTOR // prettier-ignore
+/** Of what is seen as white. */
+const GREY = 0.18
 /** From so many samples on a picture is worth the sharper resampling. */
 const CRISP_SAMPLES = 8
 /** Contact shading reaches this far, metres (less in small models). */
@@ -192,7 +196,7 @@ export class Passes {
     this.drawSurfaces(t, camera, look, size, tile, faces)
     // light
     this.setLighting(t, camera, look, sky, factor, size, owner, s)
-    const seen = exposureFactor(look.exposure.ev100, look.exposure.compensationEv) / factor
+    const seen = seenFactor(look)
     this.lighting.uniforms['uSeen']!.value = seen
     this.lighting.uniforms['uFlatLayer']!.value = owner === 'around' ? 0 : 1
     this.lighting.uniforms['uFirst']!.value = index === 0 && SOFTENED.has(owner) ? 1 : 0
@@ -208,8 +212,7 @@ export class Passes {
     const perPx = (tile ? camera.frame.widthPx : size.width) / camera.frame.widthPx
     const axial = [e[10]!, e[14]!] as const
     t.axial = axial
-    const takenOut =
-      blur && this.pointsOf(owner, t, { camera, blur, size, tile, lens: s.lens, axial }, index, isMoving ? 0 : of)
+    const takenOut = blur && this.pointsOf(owner, t, { camera, blur, size, tile, lens: s.lens, axial, grey: GREY / seen }, index, isMoving ? 0 : of) // prettier-ignore
     const hasFlat = faces !== null || look.shown.cuts.ghost === true || (this.lighting.uniforms['uFlat']!.value as Vector4).w > 0 // prettier-ignore
     t.lens = blur && lensPlace(camera, blur) ? { camera, blur, size, perPx, sample: s, axial, tile, takenOut, hasFlat, seen } : null // prettier-ignore
     t.blurredOf = 0
@@ -269,11 +272,13 @@ export class Passes {
     const { widthPx, heightPx } = camera.frame
     const k = Math.min(1, POINTS_PX / Math.max(widthPx, heightPx))
     const size = { width: Math.max(8, Math.round(widthPx * k)), height: Math.max(8, Math.round(heightPx * k)) }
+    const grey = GREY / seenFactor(look)
     for (let i = 0; i < POINT_SAMPLES; i++) {
       this.sample('points', camera, sharp, size, null, i, { faces, of: POINT_SAMPLES })
       if (!hasDiscs) continue
       const t = this.targets.get('points')!
-      const by = { camera: t.view!.camera, blur, size: t.view!.size, tile: null, lens: [0, 0], axial: t.axial } as const
+      const { camera: drawn, size: own } = t.view!
+      const by = { camera: drawn, blur, size: own, tile: null, lens: [0, 0], axial: t.axial, grey } as const
       if (i === 0) this.points.begin('still', t, by, POINT_SAMPLES)
       this.points.gather('still', t, by)
     }
@@ -291,7 +296,7 @@ export class Passes {
       this.sample('points', camera, look, size, null, i, { faces, of: RIM_PLACES })
       const t = this.targets.get('points')!
       const { camera: drawn, size: own } = t.view!
-      this.points.discover('still', t, { camera: drawn, blur, size: own, tile: null, lens: onLens(blur, i, RIM_PLACES), axial: t.axial }) // prettier-ignore
+      this.points.discover('still', t, { camera: drawn, blur, size: own, tile: null, lens: onLens(blur, i, RIM_PLACES), axial: t.axial, grey: 0 }) // prettier-ignore
     }
   }
   private wholeGlare: ReturnType<Glare['of']> | null = null

@@ -40,7 +40,11 @@ export interface PointSample {
   /** Its place on the lens, radius 1. */
   readonly lens: readonly [number, number]
   readonly axial: readonly [number, number]
+  /** Light that is seen as a middle grey. */
+  readonly grey: number
 }
+/** The picture that points are drawn into. */
+export type PointsIn = Omit<PointSample, 'lens' | 'axial' | 'grey'>
 /** A bright point, and how far the surface is that shows it: of the sun's image in glass, the glass. */
 export interface ShownPoint extends BrightPoint {
   readonly surfaceM: number
@@ -95,7 +99,7 @@ export class PointsSearch {
   ): (ShownPoints & { readonly pixels: Float32Array }) | null {
     const pixels = this.read(t, by, target)
     const discs = discsOf(by.camera, by.blur, by.size)
-    const found = brightPoints(pixels, by.size, (d) => Math.abs(discs(d)) * 2)
+    const found = brightPoints(pixels, by.size, (d) => Math.abs(discs(d)) * 2, null, by.grey)
     return found.base === Infinity ? null : { ...found, pixels, list: this.onSurfaces(t, by, found.list), strays: [] }
   }
 

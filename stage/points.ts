@@ -29,7 +29,7 @@ import { apertureArea, aperturePicture, NearestGrid } from '#core/optics'
 import { fullPass, type FullPasses } from './full-passes.ts'
 import { GATHER_FRAGMENT, SPRITE_FRAGMENT, SPRITE_VERTEX } from './shaders-points.ts'
 import { PointsMap, SAME_DISTANCE } from './points-map.ts'
-import { discsOf, floats, mapUniforms, PointsSearch, seenUniforms, setMap, setSeen, shiftOf, type AsideOf, type KnownMap, type PointSample, type ShownPoint, type ShownPoints } from './points-search.ts' // prettier-ignore
+import { discsOf, floats, mapUniforms, PointsSearch, seenUniforms, setMap, setSeen, shiftOf, type AsideOf, type KnownMap, type PointSample, type PointsIn, type ShownPoint, type ShownPoints } from './points-search.ts' // prettier-ignore
 import { catOf, fullDisc, inFrame, type TakenOut } from './lens-frame.ts'
 import type { Owner, Targets } from './targets.ts'
 import type { Blur, PointsTold } from './types.ts'
@@ -185,7 +185,7 @@ export class PointsPass {
   }
 
   /** The points as shapes at a picture's size, a mean as the samples' is; null where there are none. */
-  drawnOf(owner: Owner, by: Omit<PointSample, 'lens' | 'axial'>): Texture | null {
+  drawnOf(owner: Owner, by: PointsIn): Texture | null {
     const f = this.all.get(owner)
     if (!f || f.samples === 0 || f.list.length === 0) return null
     const { size, camera, tile } = by
@@ -238,11 +238,7 @@ export class PointsPass {
       return seen > 0 ? [light[0] / n, light[1] / n, light[2] / n] : p.light
     })
   }
-  private fill(
-    f: Found,
-    lights: readonly (readonly [number, number, number])[],
-    by: Omit<PointSample, 'lens' | 'axial'>,
-  ): void {
+  private fill(f: Found, lights: readonly (readonly [number, number, number])[], by: PointsIn): void {
     // prettier-ignore
     const { camera, blur, size, tile } = by
     const full = tile ? { width: camera.frame.widthPx, height: camera.frame.heightPx } : size
@@ -276,7 +272,7 @@ export class PointsPass {
       (Math.abs(radiusPx) / Math.max(Math.abs(1 / focusM - 1 / p.distanceM), 1e-6)) * (most - 1 / p.distanceM)
     return Math.min(most, Math.max(near, 1 / nearest.nearestM(p.xPx, p.yPx, wayPx)))
   }
-  private shapeUniforms(f: Found, { camera, blur, size, tile }: Omit<PointSample, 'lens' | 'axial'>): void {
+  private shapeUniforms(f: Found, { camera, blur, size, tile }: PointsIn): void {
     const { shape } = blur
     const u = this.sprites.uniforms
     u['uFound']!.value = f.found.texture

@@ -150,6 +150,8 @@ vec3 crisp(sampler2D from, vec2 px) {
     }
   return clamp(sum, least, most);
 }
+// So many times what is seen as white is a lamp.
+const float LAMP = 4.0;
 bool isSharp(ivec2 at) {
   float depth = texelFetch(uDepth, clamp(at, ivec2(0), textureSize(uDepth, 0) - 1), 0).r;
   float d = depth >= 1.0 ? 1e9 : uZone.w / (depth * 2.0 - 1.0 + uZone.z);
@@ -188,37 +190,59 @@ void main() {
   float behind = uClear > 0.5 ? clamp(-min(over.r, min(over.g, over.b)) / 8.0, 0.0, over.a) : 0.0;
   float covered = over.a;
   // the samples' mean is over all of them: those that are flat had no light
-  c = max(c * uWeight, 0.0) / max(1.0 - covered, 1e-3);
+  vec3 sum = max(c * uWeight, 0.0);
+  c = sum / max(1.0 - covered, 1e-3);
+  // what shines over what is flat: lamps that are spread over it, by their light and not only by how much they cover
+  vec3 shining = max(sum - LAMP / uExposure * (1.0 - covered), 0.0);
   if (behind > 0.0) {
     // what is left of the pixel is the model's: drawn as if it were all
     float rest = 1.0 - behind;
     over = rest > 1e-3 ? vec4(max(over.rgb + 8.0 * behind, 0.0), max(over.a - behind, 0.0)) / rest : vec4(0.0);
   }
-  if (uHighlights > 0.0) c += (uMapOn > 0.5 ? between(uPoints, uv * vec2(size)).rgb : texelFetch(uPoints, at, 0).rgb) * uHighlights;
+  if (uHighlights > 0.0) {
+    vec3 shapes = (uMapOn > 0.5 ? between(uPoints, uv * vec2(size)).rgb : texelFetch(uPoints, at, 0).rgb) * uHighlights;
+    c += shapes;
+    shining += shapes;
+  }
   if (uLateral.z != 0.0 && over.a < 0.5) {
     // rows of the samples run from the bottom
     vec2 size2 = vec2(size);
     vec2 px = vec2(uv.x, uv.y) * size2, axis = vec2(uLateral.x, size2.y - uLateral.y);
     vec2 off = (px - axis) * uLateral.z;
-    c = vec3(beside(px + off).r, c.g, beside(px - off).b);
+    c = vec3(beside(px + off).r, c.g * (1.0 - covered), beside(px - off).b) / (1.0 - covered);
   }
   if (uGlare > 0.0) {
     vec2 there = uGlareFrame.xy + uv * uGlareFrame.zw;
-    c = mix(c, 0.5 * (texture(uGlareNarrow, there).rgb + texture(uGlareWide, there).rgb), uGlare);
+    vec3 glare = 0.5 * (texture(uGlareNarrow, there).rgb + texture(uGlareWide, there).rgb);
+    c = mix(c, glare, uGlare);
+    shining = mix(shining, glare, uGlare);
   }
-  c *= uExposure;
-  c = max(uBalance * c, 0.0);
+  float left = uExposure;
   if (uVignette.w > 0.0) {
     vec2 off = place * vec2(size) - uVignette.xy;
     float cos2 = uVignette.z * uVignette.z / (uVignette.z * uVignette.z + dot(off, off));
-    c *= pow(cos2, 2.0 * uVignette.w);
+    left *= pow(cos2, 2.0 * uVignette.w);
   }
+  c = max(uBalance * (c * left), 0.0);
+  shining = max(uBalance * (shining * left), 0.0);
   vec3 s = clamp(tabled(developed(toned(min(c, 65504.0)))), 0.0, 1.0);
   if (uGrain > 0.0) {
     float grey = luminanceOf(s);
     s = clamp(s + uGrain * grainAt(vUv * uOut) * 4.0 * grey * (1.0 - grey), 0.0, 1.0);
   }
-  if (over.a > 0.0) s = toSrgb(clamp(toLinear(s) * (1.0 - over.a) + over.rgb, 0.0, 1.0));
+  bool isShining = over.a + behind > 0.0 && max(shining.r, max(shining.g, shining.b)) > 1e-4;
+  vec3 shine = isShining ? toned(min(shining, 65504.0)) : vec3(0.0);
+  if (over.a > 0.0) {
+    // toned by itself: where nothing shines, what is flat stays what it is
+    vec3 flatLight = over.rgb + max(over.a - over.rgb, 0.0) * toLinear(shine);
+    s = toSrgb(clamp(toLinear(s) * (1.0 - over.a) + flatLight, 0.0, 1.0));
+  }
+  float clear = behind;
+  if (behind > 0.0 && isShining) {
+    // so much less of the photograph is seen through it
+    clear *= 1.0 - max(shine.r, max(shine.g, shine.b));
+    s = (s * (1.0 - behind) + shine * behind) / (1.0 - clear);
+  }
   if (uZone.y > 0.0) {
     // moss, on a light line where the picture is dark
     float edge = zoneEdge(at);
@@ -230,6 +254,6 @@ void main() {
     if (isStripe && max(s.r, max(s.g, s.b)) > 253.5 / 255.0) s = vec3(0.76, 0.52, 0.1);
     else if (isStripe && max(s.r, max(s.g, s.b)) < 1.5 / 255.0) s = vec3(0.35, 0.45, 0.8);
   }
-  colour = vec4(clamp(s + (noise(gl_FragCoord.xy) - 0.5) / 255.0, 0.0, 1.0), 1.0 - behind);
+  colour = vec4(clamp(s + (noise(gl_FragCoord.xy) - 0.5) / 255.0, 0.0, 1.0), 1.0 - clear);
 }
 `

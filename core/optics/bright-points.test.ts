@@ -45,6 +45,18 @@ describe('bright points', () => {
     expect(brightPoints(window, SIZE, () => 5).list).toEqual([])
     expect(brightPoints(new Float32Array(SIZE.width * SIZE.height * 4), SIZE, () => 20).list).toEqual([])
   })
+  it('a lamp alone, with nothing about it that has light, is one over what that counts', () => {
+    const alone = picture([{ x: 30, y: 20, r: 2, light: 80, away: 3 }]).map((v, i) => (i % 4 < 3 && v === 1 ? 0 : v))
+    expect(brightPoints(alone, SIZE, () => 20).list).toEqual([])
+    const { base, list } = brightPoints(alone, SIZE, () => 20, null, 0.5)
+    expect(base).toBeGreaterThan(0.5)
+    expect(base).toBeLessThan(0.7)
+    expect(list).toHaveLength(1)
+    // where enough has light that alone counts
+    expect(
+      brightPoints(picture([{ x: 30, y: 20, r: 2, light: 80, away: 3 }]), SIZE, () => 20, null, 1e-6).base,
+    ).toBeGreaterThan(0.9)
+  })
 })
 
 describe('bright points of another sample', () => {

@@ -64,15 +64,17 @@ const luminance = (p: Float32Array, i: number): number => 0.2126 * p[i]! + 0.715
 /**
  * The bright points of linear RGB pixels with their distance along the axis (metres) as the fourth value. `discPx`: diameter of the blur
  * disc of a distance, pixels of this picture. `known`: the mean is that one's, its
- * points are left out, and what goes on from a pixel that was refused is none either (`joined`).
+ * points are left out, and what goes on from a pixel that was refused is none either (`joined`). `unlit`: what a pixel without light counts
+ * in the mean of a picture that hardly has any other (a lamp before a plain backdrop); 0: it does not.
  */
 export function brightPoints(
   pixels: Float32Array,
   { width, height }: { readonly width: number; readonly height: number },
   discPx: (distanceM: number) => number,
   known: KnownPoints | null = null,
+  unlit = 0,
 ): BrightPoints {
-  const base = known?.base ?? meanOf(pixels)
+  const base = known?.base ?? meanOf(pixels, unlit)
   const threshold = OVER_MEAN * base
   if (!(threshold > 0) || threshold === Infinity) return { base: Infinity, list: [], refused: [], joined: [] }
   const seen = new Uint8Array(width * height)
@@ -122,8 +124,10 @@ function drawable(
 }
 const sum = (v: readonly [number, number, number]): number => v[0] + v[1] + v[2]
 
-/** Logarithmic mean of the luminance, of some pixels spread over the picture. */
-function meanOf(pixels: Float32Array): number {
+/** Of so few pixels with light the mean is rather that of a lamp. */
+const MANY_LIT = 0.25
+/** Logarithmic mean of the luminance, of some pixels spread over the picture; of those without light where nearly all are. */
+function meanOf(pixels: Float32Array, unlit: number): number {
   let total = 0
   let n = 0
   for (let i = 0; i < pixels.length; i += 4 * 7) {
@@ -132,7 +136,10 @@ function meanOf(pixels: Float32Array): number {
     total += Math.log(l)
     n++
   }
-  return n === 0 ? 0 : Math.exp(total / n)
+  if (n === 0) return 0
+  const all = Math.ceil(pixels.length / 28)
+  if (unlit > 0 && n < MANY_LIT * all) return Math.exp((total + (all - n) * Math.log(unlit)) / all)
+  return Math.exp(total / n)
 }
 
 interface Search {

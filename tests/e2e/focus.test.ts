@@ -113,6 +113,7 @@ describe('a bright point drawn as the aperture', () => {
     ev100: number,
     finish?: Setup['exposure']['finish'],
     before: ReturnType<Pen['node']>[] = [],
+    plain?: readonly [number, number, number],
   ): Promise<{ pixels: Pixels; camera: Camera }> {
     // about ten pixels a side: of a smaller one the samples' places would tell its area no better than this
     const a = 0.03
@@ -121,7 +122,7 @@ describe('a bright point drawn as the aperture', () => {
         .use('led')
         .box(-a, 5 - a, 1 - a, a, 5 + a, 1 + a, { bevel: 0 })
         .node(),
-      new Pen('Wall').use('plaster').box(-6, 9, -4, 6, 9.2, 6, { bevel: 0 }).node(),
+      ...(plain ? [] : [new Pen('Wall').use('plaster').box(-6, 9, -4, 6, 9.2, 6, { bevel: 0 }).node()]),
       ...before,
     ]
     const asset = await stand.server.assets.store({ body: Readable.from([Buffer.from(glbOf([{ name: 'Lights', children: nodes }]))]), mediaType: 'model/gltf-binary', fileName: 'lights.glb' }) // prettier-ignore
@@ -141,7 +142,11 @@ describe('a bright point drawn as the aperture', () => {
         tone: 'linear',
         ...(finish && { finish }),
       },
-      look: { ...w.look, sun: { ...w.look.sun, on: false } },
+      look: {
+        ...w.look,
+        sun: { ...w.look.sun, on: false },
+        ...(plain && { backdrop: { kind: 'colour', colour: plain } }),
+      },
     }
     id = (await stand.server.projects.create({ ...made, working })).id
     await page.goto(`${stand.server.url}/project/${id}`)
@@ -226,6 +231,32 @@ describe('a bright point drawn as the aperture', () => {
     for (const v of hidden) expect(Math.abs(v)).toBeLessThan(0.1 * mean)
     await page.getByTestId('cell-focus').click()
     expect(await page.getByTestId('points-told').textContent()).toMatch(/^1 bright point/)
+  }, 180_000)
+  it('shines over a plain backdrop too, which stays its colour elsewhere', async () => {
+    const focus = { on: true, fNumber: 1, mode: { kind: 'distance', distanceM: 1 } } as const
+    const grey = 0.4
+    const wall = await opened(focus, 15)
+    const plain = await opened(focus, 15, undefined, [], [grey, grey, grey])
+    const { width, height } = plain.pixels
+    const radius = (blurDiscMm({ focalMm: 85, fNumber: 1, focusM: 1, distanceM: 4.97 }) * principalPointPx(plain.camera).pxPerMm * width) / 600 / 2 // prettier-ignore
+    const [middle, corner] = [((height >> 1) * width + (width >> 1)) * 4 + 1, 4 * width * 3 + 13]
+    const light = LINEAR[wall.pixels.data[middle]!]! - LINEAR[wall.pixels.data[corner]!]!
+    expect(light).toBeGreaterThan(0.02)
+    const level = Math.round(grey * 255)
+    const ground = LINEAR[level]!
+    for (let k = 0; k < 32; k++) {
+      const at = (r: number): number => {
+        const [x, y] = [Math.floor(width / 2 + r * Math.cos(k * 0.2)), Math.floor(height / 2 + r * Math.sin(k * 0.2))]
+        return x < 0 || y < 0 || x >= width || y >= height ? level : plain.pixels.data[(y * width + x) * 4 + 1]!
+      }
+      // as much of what the ground leaves to white as the light is by itself
+      const wanted = ground + (1 - ground) * light
+      for (const share of [0.2, 0.5, 0.85])
+        expect
+          .soft(LINEAR[at(share * radius)]! / wanted, `${k}, ${share} of the radius; ${wanted}, ${light}`)
+          .toBeCloseTo(1, 1)
+      expect(Math.abs(at(1.2 * radius) - level)).toBeLessThanOrEqual(1)
+    }
   }, 180_000)
   it('a colour table is what the finish says; a broken file is said beside the field and the old one stays', async () => {
     const before = await opened({ on: false }, 13)
