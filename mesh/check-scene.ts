@@ -75,17 +75,21 @@ export function checkScene(scene: MeshScene, options: CheckOptions): CheckScene 
   const hidden = hiddenOf(shown)
   const byId = new Map(nodes.map((n) => [n.id, n]))
   const boxes = nodes.filter((n) => n.materials.length > 0 && n.kind !== 'surroundings' && !isHidden(n.id, hidden))
-  const subject = options.subjectId === null ? undefined : byId.get(options.subjectId)
+  const subjectOf = (id: string | null): CheckScene['subject'] => {
+    const node = id === null ? undefined : byId.get(id)
+    return node && !isHidden(node.id, hidden) ? { id: node.id, name: node.name, box: node.box } : null
+  }
   return {
     box: boxes.reduce<Box | null>((a, n) => (a ? joinBoxes(a, n.box) : n.box), null),
     kind: options.kind,
     eyeHeightM: options.eyeHeightM,
     floorM: scene.floorBelow(options.station, shown)?.point[2] ?? null,
-    subject: subject && !isHidden(subject.id, hidden) ? { id: subject.id, name: subject.name, box: subject.box } : null,
+    subject: subjectOf(options.subjectId),
     objects: checkObjects(boxes, nodes, scene.facts.box, new Set(options.people)),
     levelFaces: scene.levels().filter((f) => !isHidden(f.nodeId, hidden)),
     walls: scene.walls().walls.map((w) => ({ name: 'a wall', point: w.point, normal: w.normal })),
     laidOpenM2: laidOpen(scene, shown),
+    objectOf: subjectOf,
     centreOf: (id, offset) => centreWithOffset(byId.get(id), offset),
     first(sight, clearToo = false) {
       const met = scene.passing(sight, { shown, clearToo })

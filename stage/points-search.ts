@@ -71,6 +71,9 @@ const HIDES = 0.96
 /** A hidden point whose disc is wider than this share of the picture is too faint for its shape to be seen. */
 const WIDEST = 0.25
 
+/** Of a disc's radius what is filled at a stretch: a picture as aperture may have parts as thin as half of it. */
+const evenPart = ({ shape }: Blur): number => (shape.picture ? 1 : 2)
+
 export class PointsSearch {
   private readonly gl: FullPasses
   private readonly find = fullPass(FOUND_FRAGMENT, {
@@ -99,7 +102,7 @@ export class PointsSearch {
   ): (ShownPoints & { readonly pixels: Float32Array }) | null {
     const pixels = this.read(t, by, target)
     const discs = discsOf(by.camera, by.blur, by.size)
-    const found = brightPoints(pixels, by.size, (d) => Math.abs(discs(d)) * 2, null, by.grey)
+    const found = brightPoints(pixels, by.size, (d) => Math.abs(discs(d)) * evenPart(by.blur), null, by.grey)
     return found.base === Infinity ? null : { ...found, pixels, list: this.onSurfaces(t, by, found.list), strays: [] }
   }
 
@@ -111,7 +114,7 @@ export class PointsSearch {
     const target = (this.looked ??= floats(size))
     if (target.width !== size.width || target.height !== size.height) target.setSize(size.width, size.height)
     const discs = discsOf(camera, blur, size)
-    const discPx = (d: number): number => Math.abs(discs(d)) * 2
+    const discPx = (d: number): number => Math.abs(discs(d)) * evenPart(blur)
     /** Distances of what was read, by pixel of the picture. */
     let depthAt: (index: number) => number = () => 1
     const asideOf: AsideOf = (i) => {

@@ -12,6 +12,7 @@ export {
 } from './angles.ts'
 export { seededRandom, halton } from './rng.ts'
 export {
+  articled,
   parseQuantity,
   formatLength,
   formatWithSigma,

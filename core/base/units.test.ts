@@ -1,5 +1,13 @@
 import { describe, expect, it } from 'vitest'
-import { formatLength, formatWithSigma, parseQuantity, seededRandom, sinDeg, wrapBearingDeg } from './index.ts'
+import {
+  articled,
+  formatLength,
+  formatWithSigma,
+  parseQuantity,
+  seededRandom,
+  sinDeg,
+  wrapBearingDeg,
+} from './index.ts'
 
 const metres = (text: string, unit: 'm' | 'mm' | 'cm' | 'ft-in' = 'm') => {
   const r = parseQuantity(text, 'length', unit)
@@ -89,4 +97,8 @@ it('seeded numbers repeat', () => {
   const a = seededRandom(7)
   const b = seededRandom(7)
   expect([a(), a(), a()]).toEqual([b(), b(), b()])
+})
+
+it('a number has the article it is read with', () => {
+  expect(['24', '18', '85', '8', '11', '110', '180', '1.8'].map((n) => articled(n).split(' ')[0])).toEqual(['A', 'An', 'An', 'An', 'An', 'A', 'A', 'A']) // prettier-ignore
 })

@@ -180,3 +180,6 @@ function metreText(metres: number): string {
 const unsignedNought = (fixed: string): string => (Number(fixed) === 0 ? fixed.replace('-', '') : fixed)
 
 export const lengthSuffix = (unit: LengthUnit): string => (unit === 'ft-in' ? '' : unit)
+
+/** A number with the article that it is read with, first in a sentence: "A 24", "An 85", "An 18". */
+export const articled = (number: string): string => `${/^(8|11(?!\d)|18(?!\d))/.test(number) ? 'An' : 'A'} ${number}`

@@ -340,6 +340,11 @@ describe('the focus', () => {
     const depth = Math.hypot(...[0, 1].map((k) => room.node('Room/Vase')!.box.min[k]! - setupOf({}).stand.station[k]!))
     expect(of(focused({ fNumber: 1.4, distanceM: 0.3 }), 'subject-soft')).toMatchObject({ mend: { focus: { nodeId: 'Room/Vase' } } }) // prettier-ignore
     expect(of(focused({ fNumber: 16, distanceM: depth }), 'subject-soft')).toBeUndefined()
+    // so it is of what is followed with an offset
+    const followed = { fNumber: 1.4, distanceM: 0.3, objectId: 'Room/Vase' }
+    expect(of(focused(followed), 'focused-soft')).toBeUndefined()
+    expect(of(focused(followed, { subject: null }), 'focused-soft')!.message).toMatch(/^“Vase” is blurred by [\d.]+ px/)
+    expect(of(focused({ ...followed, fNumber: 16, distanceM: depth }, { subject: null }), 'focused-soft')).toBeUndefined() // prettier-ignore
   })
   it('past the hyperfocal distance is told, with what is lost', () => {
     const found = of(focused({ fNumber: 16, distanceM: 40 }), 'past-hyperfocal')!

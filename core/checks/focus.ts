@@ -1,9 +1,10 @@
 // What is wrong with the focus: it is nowhere, the subject is soft, nothing blurs, the foreground is a blur, or it lies past the
 // hyperfocal distance. Limits are common practice. Source: handbook-6 for the numbers.
+import { articled } from '../base/index.ts'
 import { isPerspective, principalPointPx } from '../camera/index.ts'
 import { boxCorners } from '../math/index.ts'
 import { blurDiscMm, depthOf, depthOfField } from '../optics/index.ts'
-import type { Check, Finding, Look, SceneHit } from './types.ts'
+import type { Check, Finding, Look, SceneHit, Subject } from './types.ts'
 
 /** Pixels of the finished picture: less is not seen; of the subject more is soft. */
 const SEEN_PX = 2
@@ -50,6 +51,21 @@ export const focusLost: Check = ({ setup }) => {
 /** The subject is blurred from its front to its back. */
 export const subjectSoft: Check = (look) => {
   const { subject } = look.scene
+  return softened(look, subject, {
+    id: 'subject-soft',
+    reason: 'What the picture is of should be sharp, or the eye looks for something else.',
+  })
+}
+/** So is what the focus follows: it stands too far beside it. */
+export const focusedSoft: Check = (look) => {
+  const id = look.setup.lensFocus?.objectId
+  if (id === undefined || id === look.scene.subject?.id) return []
+  return softened(look, look.scene.objectOf(id), {
+    id: 'focused-soft',
+    reason: 'It is focused on, and the focus stands so far before or behind it that none of it is sharp.',
+  })
+}
+function softened(look: Look, subject: Subject | null, said: Pick<Finding, 'id' | 'reason'>): Finding[] {
   const blur = blurAt(look)
   if (!subject || !blur || look.setup.lensFocus!.trouble) return []
   const depths = boxCorners(subject.box).map((p) => depthOf(look.camera.pose, p))
@@ -60,13 +76,12 @@ export const subjectSoft: Check = (look) => {
   if (px <= SOFT_PX) return []
   return [
     {
-      id: 'subject-soft',
+      ...said,
       severity: 'warning',
       value: px,
       limit: SOFT_PX,
       unit: 'px',
       message: `“${subject.name}” is blurred by ${px.toFixed(1)} px at its sharpest.`,
-      reason: 'What the picture is of should be sharp, or the eye looks for something else.',
       show: { nodeIds: [subject.id] },
       mend: { label: `Focus on “${subject.name}”`, focus: { nodeId: subject.id } },
     },
@@ -88,7 +103,7 @@ export const noBlur: Check = (look) => {
       value: most,
       limit: SEEN_PX,
       unit: 'px',
-      message: `A ${focalMm.toFixed(0)} mm lens at f/${look.setup.lensFocus!.fNumber} blurs ${most.toFixed(1)} px here at most.`,
+      message: `${articled(focalMm.toFixed(0))} mm lens at f/${look.setup.lensFocus!.fNumber} blurs ${most.toFixed(1)} px here at most.`,
       reason: 'So little is not seen: open the aperture, go nearer, or take all as sharp.',
       show: {},
       mend: { label: 'Switch focus off', focus: 'off' },

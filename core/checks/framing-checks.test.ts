@@ -46,6 +46,7 @@ function scene({ objects, kind = 'room', subject, levelFaces = [] }: Shot): Chec
     levelFaces,
     walls: [],
     laidOpenM2: () => null,
+    objectOf: () => null,
     centreOf: () => null,
     first({ origin, direction }) {
       const hits = objects.flatMap((o) => {

@@ -3,7 +3,7 @@ import { cutGrazes, cutsNothing, farInside, planConverges, subjectCut } from './
 import { edgeOnFace } from './edge-on.ts'
 import { justCropped, touchesEdge } from './edges.ts'
 import { depthUntold, edgeOnInElevation } from './flat-views.ts'
-import { focusLost, noBlur, pastHyperfocal, softForeground, subjectSoft } from './focus.ts'
+import { focusLost, noBlur, pastHyperfocal, softForeground, subjectSoft, focusedSoft } from './focus.ts'
 import { offGuide } from './guides.ts'
 import { pastShift, stretched, tooWide } from './lens.ts'
 import { lookAt } from './look.ts'
@@ -35,6 +35,7 @@ const CHECKS: readonly Check[] = [
   farInside,
   focusLost,
   subjectSoft,
+  focusedSoft,
   noBlur,
   softForeground,
   pastHyperfocal,

@@ -25,6 +25,8 @@ export interface FocusLook {
   /** Largest disc that counts as sharp, mm on the sensor. */
   readonly cocMm: number
   readonly trouble: 'gone' | 'behind' | 'no-aim' | 'nothing' | null
+  /** What is followed. */
+  readonly objectId?: string | undefined
 }
 
 export interface SceneHit {
@@ -76,6 +78,8 @@ export interface CheckScene {
   /** What a cut lays open, m2; null for one that is not there. */
   laidOpenM2(cutId: string): number | null
   readonly centreOf: AimCentre
+  /** An object that is shown. */
+  objectOf(id: string): Subject | null
   /** First surface along a sight line that is shown; glass counts only with `clearToo`. */
   first(sight: Sight, clearToo?: boolean): SceneHit | null
   /** Opaque objects met before the one named (or one below it), without those that stand in or on it; null when the sight line misses it. */
@@ -99,6 +103,7 @@ export type FindingId =
   | 'plan-converges'
   | 'focus-lost'
   | 'subject-soft'
+  | 'focused-soft'
   | 'no-blur'
   | 'soft-foreground'
   | 'past-hyperfocal'

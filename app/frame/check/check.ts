@@ -102,7 +102,9 @@ function useCheckedSetup() {
   return (w: Setup): CheckSetup => {
     const { stand, lens, frame } = w
     const blurs = w.focus.on && isPerspective(lens)
-    const lensFocus = { ...focusing.at(w), fNumber: w.focus.fNumber, cocMm: cocMm.value }
+    const { mode, fNumber } = w.focus
+    const objectId = mode.kind === 'object' ? mode.nodeId : undefined
+    const lensFocus = { ...focusing.at(w), fNumber, cocMm: cocMm.value, objectId }
     return { stand, lens, frame, shown: shownOf(w), limits: project.document?.checkLimits, ...(blurs && { lensFocus }) }
   }
 }

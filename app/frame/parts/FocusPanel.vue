@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // Focus: on, what is sharp, how much, and the shape of the blur last.
 import { computed } from 'vue'
+import { articled } from '#core/base'
 import { F_STOPS, nextStop, usualCocMm, type StopKind } from '#core/optics'
 import ChoiceRow from '../../controls/ChoiceRow.vue'
 import NumberField from '../../controls/NumberField.vue'
@@ -61,7 +62,7 @@ const why = computed(() => {
   const w = project.working!
   if (!hasLens.value) return 'Parallel pictures have no lens: all of it is sharp.'
   if (off.value || farPx.value >= SEEN_PX) return ''
-  return `A ${w.lens.focalMm.toFixed(0)} mm lens at f/${focus.value.fNumber} blurs even what is far by ${farPx.value.toFixed(1)} px only, focused at ${long(at.value?.distanceM ?? 0)}.`
+  return `${articled(w.lens.focalMm.toFixed(0))} mm lens at f/${focus.value.fNumber} blurs even what is far by ${farPx.value.toFixed(1)} px only, focused at ${long(at.value?.distanceM ?? 0)}.`
 })
 const CRITERIA = [
   { value: 'circle', label: 'on the sensor', title: 'A disc of so many millimetres counts as sharp' },
