@@ -32,6 +32,8 @@ export const useFocusing = defineStore('focusing', () => {
   const stage = useStage()
   const { looked, surfaceOf, nearestIn } = useLooking()
   let lastNearestM = FALLBACK_FOCUS_M
+  /** Distances of objects as they were last found, by what was asked: what is taken out of the model keeps them. */
+  const last = new Map<string, number>()
 
   /** Of a Setup as it is shown (its sets worked in). */
   function at(setup: Setup): FocusAt {
@@ -48,11 +50,17 @@ export const useFocusing = defineStore('focusing', () => {
       }
       case 'object': {
         const middle = stage.byId.has(mode.nodeId) ? centreOf(mode.nodeId, [0, 0, 0]) : undefined
-        if (!middle) return { distanceM: mode.lastM ?? FALLBACK_FOCUS_M, trouble: stage.ready ? 'gone' : null }
+        const key = `${mode.nodeId}|${keyOf(setup)}`
+        if (!middle) {
+          const distanceM = last.get(`${key}|${mode.at}|${mode.offsetM}`) ?? mode.lastM ?? FALLBACK_FOCUS_M
+          return { distanceM, trouble: stage.ready ? 'gone' : null }
+        }
         const centreM = depthOf(pose, middle)
-        if (mode.at === 'centre') return placed(centreM + mode.offsetM)
-        const found = looked(`${mode.nodeId}|${keyOf(setup)}`, () => surfaceOf(setup, mode.nodeId))
-        return placed((found ?? centreM) + mode.offsetM)
+        const found = mode.at === 'centre' ? centreM : looked(key, () => surfaceOf(setup, mode.nodeId))
+        const there = placed((found ?? centreM) + mode.offsetM)
+        if (last.size > MOST_ANSWERS) last.clear()
+        if (there.trouble === null) last.set(`${key}|${mode.at}|${mode.offsetM}`, there.distanceM)
+        return there
       }
       case 'nearest': {
         const found = looked(`nearest|${mode.field}|${keyOf(setup)}`, () => nearestIn(setup, mode.field))

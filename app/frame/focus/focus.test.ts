@@ -5,7 +5,7 @@ import { closeInMemory, openInMemory } from '../../../tests/support/app.ts'
 import { useFocusing } from '../../stores/focusing.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useProject } from '../../stores/project.ts'
-import { appearanceOf, evOf } from '../../stores/stage.ts'
+import { appearanceOf, evOf, useStage } from '../../stores/stage.ts'
 import { useExposure } from '../exposure/exposure.ts'
 import { useExposurePicks } from '../exposure/exposure-picks.ts'
 import { usePicking } from '../straighten/picking.ts'
@@ -89,6 +89,27 @@ describe('the focus', () => {
   it('an object that is gone keeps its last distance, and says so', () => {
     useProject().run({ type: 'setPart', part: 'focus', value: { ...part(), on: true, mode: { kind: 'object', nodeId: 'room/gone', at: 'centre', offsetM: 0, lastM: 4.2 } } }) // prettier-ignore
     expect(focus.at.value!.distanceM).toBe(4.2)
+  })
+  it('so it does when it was never picked anew: the distance that it had from here', () => {
+    const stage = useStage()
+    const [x, y, z] = ahead(5)
+    const box = { min: [x - 1, y - 1, z - 1], max: [x + 1, y + 1, z + 1] }
+    stage.byId.set('room/vase', {
+      id: 'room/vase',
+      name: 'Vase',
+      box,
+      axes: [
+        [1, 0, 0],
+        [0, 1, 0],
+        [0, 0, 1],
+      ],
+    } as never)
+    expect(focus.focusOnObject('room/vase')).toBe(true)
+    expect(part().mode).toMatchObject({ lastM: expect.closeTo(5, 9) })
+    focus.set({ mode: { ...(part().mode as object), at: 'centre', offsetM: 0.4 } as never })
+    expect(focus.at.value!.distanceM).toBeCloseTo(5.4, 9)
+    stage.byId.delete('room/vase')
+    expect(useFocusing().at(useProject().workingShown!).distanceM).toBeCloseTo(5.4, 9)
   })
   it('refuses f/0, a distance below nought, blades without end; the old value stays', () => {
     const before = part()

@@ -65,6 +65,7 @@ type Facts = ReturnType<typeof createFacts>
 
 function createChanges({ part, at, blurPx, set, sharp, depth }: Facts) {
   const project = useProject()
+  const focusing = useFocusing()
   const stage = useStage()
   const notices = useNotices()
   /** Picked places, the last one first. */
@@ -94,8 +95,10 @@ function createChanges({ part, at, blurPx, set, sharp, depth }: Facts) {
   function focusOnObject(nodeId: string): boolean {
     const before = part.value?.mode
     const own = before?.kind === 'object' ? { at: before.at, offsetM: before.offsetM } : { at: 'surface' as const, offsetM: 0 } // prettier-ignore
-    const lastM = at.value && at.value.distanceM > 0 ? { lastM: at.value.distanceM } : {}
-    return set({ on: true, mode: { kind: 'object', nodeId, ...own, ...lastM } })
+    const mode = { kind: 'object', nodeId, ...own } as const
+    const w = project.workingShown
+    const there = w && focusing.at({ ...w, focus: { ...w.focus, mode } })
+    return set({ on: true, mode: { ...mode, ...(there?.trouble === null && { lastM: there.distanceM }) } })
   }
   const toHyperfocal = (): void =>
     void (sharp.value && set({ mode: { kind: 'distance', distanceM: sharp.value.hyperfocalM } }))
