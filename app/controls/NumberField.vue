@@ -89,7 +89,16 @@ function asShown(v: number): string {
 const unitText = computed(
   () => props.reading?.suffix ?? (props.kind === 'length' ? lengthSuffix(props.unit) : props.suffix),
 )
-watch(shown, (s) => !editing.value && (text.value = s), { immediate: true })
+watch(
+  shown,
+  (s) => {
+    if (editing.value) return
+    text.value = s
+    // what was said was of another number
+    error.value = ''
+  },
+  { immediate: true },
+)
 
 /** Lengths end where the world does. */
 const worldM = props.kind === 'length' ? WORLD_LIMIT_M : Infinity

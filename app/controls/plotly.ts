@@ -1,4 +1,5 @@
 // The charts' library, loaded when the first chart is opened.
+import './plotly.css'
 
 const STYLES = 'plotly.js-style-global'
 /** The page allows no styles that scripts write: the library takes an element of this name and class as a sign to write none. */

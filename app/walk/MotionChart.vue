@@ -19,20 +19,33 @@ interface Row {
   readonly unit: string
   readonly values: ArrayLike<number>
   readonly limit?: number
+  /** So much lies between the ends of its axis at least. */
+  readonly least: number
 }
 const rows = computed<readonly Row[]>(() => {
   const [m, l] = [motion.value, limits.value]
   const known = beside.value
   return [
-    { name: 'speed', unit: 'm/s', values: m.speedMps, limit: l.walkMps },
-    { name: 'turning', unit: '°/s', values: m.turnDegPerS, limit: l.turnDegPerS },
-    { name: 'tilting', unit: '°/s', values: m.tiltDegPerS },
-    ...(known ? [{ name: 'eye over the floor', unit: 'm', values: known.heightM }, { name: 'clearance', unit: 'm', values: known.clearanceM, limit: l.clearanceM }] : []),
-    { name: 'focal length', unit: 'mm', values: m.focalMm },
-    ...(m.focusM.some((v) => !Number.isNaN(v)) ? [{ name: 'focus', unit: 'm', values: m.focusM }] : []),
+    { name: 'speed', unit: 'm/s', values: m.speedMps, limit: l.walkMps, least: 0.5 },
+    { name: 'turning', unit: '°/s', values: m.turnDegPerS, limit: l.turnDegPerS, least: 10 },
+    { name: 'tilting', unit: '°/s', values: m.tiltDegPerS, least: 10 },
+    ...(known ? [{ name: 'eye over the floor', unit: 'm', values: known.heightM, least: 0.5 }, { name: 'clearance', unit: 'm', values: known.clearanceM, limit: l.clearanceM, least: 0.5 }] : []),
+    { name: 'focal length', unit: 'mm', values: m.focalMm, least: 5 },
+    ...(m.focusM.some((v) => !Number.isNaN(v)) ? [{ name: 'focus', unit: 'm', values: m.focusM, least: 1 }] : []),
   ] // prettier-ignore
 })
+/** What has no end (no floor below, nothing near) is a gap. */
+const drawn = (v: number): number | null => (Number.isFinite(v) ? v : null)
 const ROW_PX = 74
+/** From and to of an axis: what hardly changes is shown as a line, not as its last digits. */
+function rangeOf({ values, limit, least }: Row): [number, number] {
+  let [low, high] = [limit ?? Infinity, limit ?? -Infinity]
+  for (const v of Array.from(values)) if (Number.isFinite(v)) [low, high] = [Math.min(low, v), Math.max(high, v)]
+  if (low > high) return [0, 1]
+  const span = Math.max(high - low, least)
+  const middle = (low + high) / 2
+  return [middle - span * 0.55, middle + span * 0.55]
+}
 const AXES = ['y', 'y2', 'y3', 'y4', 'y5', 'y6', 'y7'] as const
 const axisOf = (i: number): (typeof AXES)[number] => AXES[i]!
 const line = (y: number, i: number) => ({ type: 'line' as const, xref: 'paper' as const, yref: axisOf(i), x0: 0, x1: 1, y0: y, y1: y, line: { color: colour('--ochre'), width: 1, dash: 'dash' as const } }) // prettier-ignore
@@ -54,8 +67,8 @@ async function draw(): Promise<void> {
   const axis = { gridcolor: colour('--line'), tickfont: { size: 10, color: quiet }, zerolinecolor: colour('--line-strong') } // prettier-ignore
   const n = rows.value.length
   const share = 1 / n
-  const traces = rows.value.map((r, i) => ({ type: 'scatter' as const, mode: 'lines' as const, name: r.name, x: at.map((k) => m.timeS[k]!), y: at.map((k) => r.values[k]!), yaxis: axisOf(i), line: { color: colour('--plum'), width: 1.3 }, hovertemplate: `${r.name} %{y:.2f} ${r.unit}<extra></extra>` })) // prettier-ignore
-  const axes = Object.fromEntries(rows.value.map((r, i) => [`yaxis${i === 0 ? '' : i + 1}`, { ...axis, nticks: 3, domain: [1 - (i + 1) * share + share * 0.1, 1 - i * share - share * 0.12], title: { text: r.unit, font: { size: 9.5, color: quiet } } }])) // prettier-ignore
+  const traces = rows.value.map((r, i) => ({ type: 'scatter' as const, mode: 'lines' as const, name: r.name, x: at.map((k) => m.timeS[k]!), y: at.map((k) => drawn(r.values[k]!)), yaxis: axisOf(i), line: { color: colour('--plum'), width: 1.3 }, hovertemplate: `${r.name} %{y:.2f} ${r.unit}<extra></extra>` })) // prettier-ignore
+  const axes = Object.fromEntries(rows.value.map((r, i) => [`yaxis${i === 0 ? '' : i + 1}`, { ...axis, nticks: 3, range: rangeOf(r), domain: [1 - (i + 1) * share + share * 0.1, 1 - i * share - share * 0.12], title: { text: r.unit, font: { size: 9.5, color: quiet } } }])) // prettier-ignore
   const names = rows.value.map((r, i) => ({ text: r.name, xref: 'paper' as const, yref: 'paper' as const, x: 0, y: 1 - i * share, showarrow: false, xanchor: 'left' as const, yanchor: 'top' as const, font: { size: 10, color: quiet } })) // prettier-ignore
   await plotly.react(
     box.value,

@@ -42,6 +42,7 @@ const HEIGHTS = [
   { value: 'free', label: 'as set' },
 ] as const
 const gaze = computed(() => travel.value!.gaze)
+const lookedAt = computed(() => (gaze.value.kind === 'object' ? gaze.value.objectId.split('/').at(-1) : ''))
 function setGaze(kind: string): void {
   if (kind === 'along') void change({ gaze: { kind, aheadM: 1.5, tiltDeg: 0 } })
   else if (kind === 'stops') void change({ gaze: { kind } })
@@ -126,6 +127,7 @@ const ready = computed(() => stage.storeys.length > 0)
     <p v-if="tool === 'look'" class="text">Click a place in Plan or in the picture.</p>
     <p v-else-if="tool === 'object'" class="text">Click a thing in the picture.</p>
     <ChoiceRow label="Looks" :options="GAZES" :model-value="gaze.kind" @change="setGaze" />
+    <p v-if="lookedAt" class="text">Keeps {{ lookedAt }} in view.</p>
     <template v-if="gaze.kind === 'along'">
       <NumberField
         label="Ahead"

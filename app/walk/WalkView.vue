@@ -76,7 +76,9 @@ const faultText = computed(() => faults.value.map((f) => f.message).join(' '))
     <main>
       <div class="panes" :class="main">
         <div ref="stageBox" class="stage">
-          <FilmPicture>Begin a reel at the left: it shows the viewpoints that you keep in the frame.</FilmPicture>
+          <FilmPicture>{{
+            part ? faultText : 'Begin a reel at the left: it shows the viewpoints that you keep in the frame.'
+          }}</FilmPicture>
           <button v-if="main !== 'picture'" class="btn back" @click="main = 'picture'">Picture large</button>
         </div>
         <WayDrawing v-if="part" class="plan" kind="plan" :large="main === 'plan'" @enlarge="enlarge('plan')" />
