@@ -21,13 +21,15 @@ const tickText = (t: number): string =>
 const ticks = computed(() => {
   const every = STEPS_S.find((s) => s * k.value >= (timeUnit.value === 'timecode' ? 74 : 46)) ?? 600
   const n = Math.floor(reel.value.durationS / every)
-  return k.value > 0
-    ? Array.from({ length: n + 1 }, (_, i) => ({
-        x: i * every * k.value,
-        text: tickText(i * every),
-        isLast: i * every * k.value > width.value - (timeUnit.value === 'timecode' ? 64 : 34),
-      }))
-    : []
+  if (k.value <= 0) return []
+  const wide = timeUnit.value === 'timecode' ? 64 : 34
+  return Array.from({ length: n + 1 }, (_, i) => {
+    const x = i * every * k.value
+    const isLast = x > width.value - wide
+    // a last one stands before its line: not over the one before it
+    const text = isLast && every * k.value < 2 * wide ? '' : tickText(i * every)
+    return { x, text, isLast }
+  })
 })
 const shots = computed(() => new Map(project.document?.shots?.map((s) => [s.id, s])))
 const blocks = computed(() =>

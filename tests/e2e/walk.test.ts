@@ -232,6 +232,20 @@ describe('a walk drawn in Plan', () => {
     await page.keyboard.press('Control+z')
     await expect.poll(async () => (await time())[1]).toBe(whole)
   }, 180_000)
+  it('its charts have all layers over one another: names, limits and the moment lie on the curves', async () => {
+    await page.getByRole('button', { name: 'Charts' }).click()
+    const chart = page.getByTestId('motion-chart')
+    await expect.poll(() => chart.locator('.annotation').count(), { timeout: 30_000 }).toBeGreaterThan(4)
+    const layers = await chart.locator('.main-svg').evaluateAll((l) => l.map((e) => e.getBoundingClientRect().y))
+    expect(layers.length).toBeGreaterThan(1)
+    expect(new Set(layers).size).toBe(1)
+    // what lies below is reached by the mouse
+    const limits = page.getByTestId('comfort').locator('summary', { hasText: 'Limits' })
+    await limits.click()
+    expect(await limits.locator('xpath=..').getAttribute('open')).not.toBeNull()
+    await limits.click()
+    await page.getByRole('button', { name: 'Close the charts' }).click()
+  })
   it('the demo’s minute: the drawer comes out in the picture; its path reads back with the focus pulled', async () => {
     await page.getByTestId('reels').getByRole('button', { name: 'A minute of the hall' }).click()
     expect((await time())[1]).toBe('00:01:00:00')

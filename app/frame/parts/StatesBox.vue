@@ -80,7 +80,7 @@ function rename(e: Event): void {
         @change="put({ moveM: at(holding!.moveM, i, $event) })"
       />
       <NumberField
-        label="Turned"
+        label="Turned by"
         suffix="°"
         :digits="1"
         :step="5"
