@@ -125,8 +125,8 @@ describe('a push', () => {
       const way = Array.from({ length: n + 1 }, (_, i) => f.at(i / n).pose)
       return Math.max(...way.slice(1).map((p, i) => Math.max(Math.abs(((p.bearingDeg - way[i]!.bearingDeg + 540) % 360) - 180), Math.abs(p.tiltDeg - way[i]!.tiltDeg)))) // prettier-ignore
     }
-    // four times an even turn of 180 degrees at the quickest of its pace (1.875 of even)
-    fc.assert(fc.property(end, end, (a, b) => void expect(quickest(viewAt(a), viewAt(b))).toBeLessThan((180 * 4 * 1.9) / n)), { numRuns: 300 }) // prettier-ignore
+    // five times an even turn of 180 degrees at the quickest of its pace (1.875 of even)
+    fc.assert(fc.property(end, end, (a, b) => void expect(quickest(viewAt(a), viewAt(b))).toBeLessThan((180 * 5 * 1.9) / n)), { numRuns: 300 }) // prettier-ignore
     expect(quickest(viewAt({ x: 48, y: 0, bearing: 3, tilt: 0 }), viewAt({ x: 0, y: 48, bearing: 171, tilt: 0 }))).toBeLessThan(1.4) // prettier-ignore
     expect(quickest(viewAt({ x: 0, y: 0, bearing: 0, tilt: -90 }), viewAt({ x: 20, y: 0, bearing: 270, tilt: -20 }))).toBeLessThan(1.4) // prettier-ignore
   })

@@ -81,7 +81,7 @@ function pushed({ from, to, ease, holdsSize }: PushShot): (x: number) => Take {
   }
 }
 /** A bearing that follows what is looked at turns at most so many times as quickly as an even one: nearer to it, or over it, it whips round. */
-const MOST_UNEVEN = 4
+const MOST_UNEVEN = 5
 /** Whether a bearing along `way` to `last`, blended, turns without whipping round; both in metres. Its rate is |way x last| / |blended|^2. */
 function turnsEvenly(way: Vec3, last: Vec3): boolean {
   const [dx, dy] = [last[0] - way[0], last[1] - way[1]]

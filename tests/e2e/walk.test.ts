@@ -240,7 +240,7 @@ describe('a walk drawn in Plan', () => {
     expect(layers.length).toBeGreaterThan(1)
     expect(new Set(layers).size).toBe(1)
     // what lies below is reached by the mouse
-    const limits = page.getByTestId('comfort').locator('summary', { hasText: 'Limits' })
+    const limits = page.locator('summary', { hasText: /^Limits$/ })
     await limits.click()
     expect(await limits.locator('xpath=..').getAttribute('open')).not.toBeNull()
     await limits.click()
