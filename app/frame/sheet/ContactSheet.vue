@@ -38,12 +38,31 @@ function order(from: number, to: number): void {
 }
 const tile = (i: number): HTMLElement | null | undefined =>
   sheet.value?.querySelector<HTMLElement>(`[data-index="${i}"] .recall`)
+/** The place that the keyboard is on its way to: its tile is not in the window yet. */
+let going: number | null = null
+/** So many frames a tile is waited for. */
+const MOST_FRAMES = 120
 /** The one of that place, scrolled into the window first where it is outside. */
 function focusAt(i: number): void {
   if (i < 0 || i >= list.value.length) return
+  going = null
   if (tile(i)) return tile(i)?.focus()
   scroller.value?.scrollToIndex(i)
-  requestAnimationFrame(() => requestAnimationFrame(() => tile(i)?.focus()))
+  going = i
+  // the tile at hand may go with the window: its keys are heard here until the other one is there
+  sheet.value?.focus({ preventScroll: true })
+  arrive(i, MOST_FRAMES)
+}
+function arrive(i: number, frames: number): void {
+  requestAnimationFrame(() => {
+    // it went on, or the focus was taken elsewhere: to another part of the page it is not taken back
+    if (going !== i) return
+    const at = document.activeElement
+    const isHere = at === null || at === document.body || sheet.value?.contains(at)
+    if (isHere && !tile(i) && frames > 0) return arrive(i, frames - 1)
+    going = null
+    if (isHere) tile(i)?.focus()
+  })
 }
 // the recalled one is in the window, whoever recalled it; what was left behind makes the window smaller
 watch([() => project.recalled?.id, () => project.document?.leftBehind.length === 0], async ([id]) => {
@@ -74,7 +93,10 @@ const STEPS: Readonly<Record<string, (i: number) => number>> = {
   Home: () => 0,
   End: () => list.value.length - 1,
 }
-function key(e: KeyboardEvent, v: Viewpoint, i: number): void {
+function key(e: KeyboardEvent, on: Viewpoint, at: number): void {
+  // fast hands are ahead of the window: what they press is meant for the tile on its way
+  const i = going ?? at
+  const v = list.value[i] ?? on
   const to = STEPS[e.key]?.(i)
   if (to !== undefined && e.altKey) {
     order(i, to)
@@ -82,6 +104,7 @@ function key(e: KeyboardEvent, v: Viewpoint, i: number): void {
   } else if (to !== undefined) focusAt(to)
   else if (e.key === 'F2') renaming.value = v.id
   else if (e.key === 'Delete') remove(v)
+  else if (going !== null && (e.key === 'Enter' || e.key === ' ')) recall(v)
   else return
   e.preventDefault()
   e.stopPropagation()
@@ -119,8 +142,10 @@ type Options = (i: number) => { index: number }
     id="sheet"
     ref="sheet"
     class="sheet"
+    tabindex="-1"
     aria-label="Contact sheet"
     :style="{ '--tile-w': `${tileSize.width}px`, '--tile-h': `${tileSize.height}px` }"
+    @keydown.self="going !== null && list[going] && key($event, list[going]!, going)"
   >
     <div class="sizes" role="radiogroup" aria-label="Size of the pictures">
       <button
@@ -183,6 +208,7 @@ type Options = (i: number) => { index: number }
 <style scoped>
 .sheet {
   display: flex;
+  outline: none;
   align-items: stretch;
   background: var(--paper);
   border-top: 1px solid var(--line);
