@@ -158,12 +158,16 @@ const fault = computed(() => faults.value.find((f) => f.cut === at.value)?.messa
     <TurntablePanel />
     <TimeField
       label="Dissolves for"
+      hint="Into the cut that follows"
       :step="0.25"
       :min="0"
       :max="60"
       :model-value="cut.dissolveS"
       @change="setCut({ dissolveS: $event })"
     />
+    <p v-if="cut.dissolveS > 0 && part && at >= part.cuts.length - 1" class="text" role="status">
+      No cut follows that it could dissolve into.
+    </p>
     <template v-if="lasts">
       <TimeField
         label="Cut in at"
