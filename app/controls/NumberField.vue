@@ -191,7 +191,11 @@ function leave(e: FocusEvent): void {
 }
 function enter(): void {
   commit()
-  if (!editing.value) requestAnimationFrame(() => input.value?.select())
+  if (!editing.value) requestAnimationFrame(selectAll)
+}
+/** Selecting takes the keys in some browsers: not from where they went in the meantime. */
+function selectAll(): void {
+  if (document.activeElement === input.value) input.value?.select()
 }
 function escape(): void {
   text.value = shown.value

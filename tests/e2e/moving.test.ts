@@ -4,7 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { poseOfStand } from '#core/camera'
 import type { ProjectDocument } from '#model'
 import { Pen } from '../../scripts/demo-data/kit.ts'
-import { drag, middle, numberIn, openStand, pictureAt, typeNumber, type Stand } from '../support/browser.ts'
+import { drag, field, middle, numberIn, openStand, pictureAt, typeNumber, type Stand } from '../support/browser.ts'
 import { glbOf, roomNodes } from '../support/models.ts'
 
 let stand: Stand
@@ -82,6 +82,18 @@ describe('keys on the picture', () => {
     await page.keyboard.press('+')
     const moved = await until((x) => lastLabel(x) === 'Moved')
     expect(moved.working.stand.station[0]).toBeGreaterThan(2.05)
+  })
+  it('a number that was entered does not take the keys back from the picture', async () => {
+    await field(page, 'Tilt').focus()
+    const keys = await page.evaluate(async () => {
+      const picture = document.querySelector<HTMLElement>('[data-testid=picture]')!
+      const entered = new KeyboardEvent('keydown', { key: 'Enter', bubbles: true, cancelable: true })
+      document.activeElement!.dispatchEvent(entered)
+      picture.focus()
+      for (let i = 0; i < 3; i++) await new Promise(requestAnimationFrame)
+      return { entered: entered.defaultPrevented, onPicture: document.activeElement === picture }
+    })
+    expect(keys).toEqual({ entered: true, onPicture: true })
   })
   it('fly goes where one looks, through anything; the speed is shown and set', async () => {
     await standAt('1', '2', '90')
