@@ -170,9 +170,6 @@ describe('a slide', () => {
     const before = await until((x) => at(x) < 1e-9)
     await pictureAt(page, 2)
     const p = await middle(page, 'picture')
-    // on a slow machine what is under the pointer is told a moment later: a hand that sees it grabs it
-    await page.mouse.move(p.x, p.y)
-    await expect.poll(() => page.getByTestId('readout').innerText(), { timeout: 20_000 }).toMatch(/\d m · /)
     await drag(page, p, { x: -60, y: 0 })
     const d = await until((x) => lastLabel(x) === 'Slid')
     // the middle shows the east wall at 6 m; its width in the picture is w depth / f
