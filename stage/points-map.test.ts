@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { PointsMap } from './points-map.ts'
 
-const point = (index: number) => ({ xPx: (index % 20) + 0.5, yPx: Math.floor(index / 20) + 0.5, distanceM: 4, core: [index], all: [index, index + 1], light: [1, 1, 1], of: 1 }) as const // prettier-ignore
+const point = (index: number) => ({ xPx: (index % 20) + 0.5, yPx: Math.floor(index / 20) + 0.5, distanceM: 4, core: [index], all: [index, index + 1], light: [1, 1, 1], of: 1, spanPx: [0, 0] }) as const // prettier-ignore
 const value = (map: PointsMap, x: number, y: number, channel: 0 | 1): number => {
   const { width, height } = map.size
   const [px, py] = [x / map.frame.width, y / map.frame.height].map((v, k) => (k ? map.mapped.y + v * map.mapped.w : map.mapped.x + v * map.mapped.z)) as [number, number] // prettier-ignore

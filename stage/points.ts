@@ -244,7 +244,8 @@ export class PointsPass {
     const full = tile ? { width: camera.frame.widthPx, height: camera.frame.heightPx } : size
     const discs = discsOf(camera, blur, full)
     const n = f.list.length
-    const [place, light, disc] = [new Float32Array(n * 2), new Float32Array(n * 3), new Float32Array(n * 4)]
+    const [place, span] = [new Float32Array(n * 2), new Float32Array(n * 2)]
+    const [light, disc] = [new Float32Array(n * 3), new Float32Array(n * 4)]
     const perFull = f.size.width / full.width
     // pixels of the picture for each of those that the points were found in
     const areas = (full.width * full.height) / (f.size.width * f.size.height)
@@ -253,12 +254,15 @@ export class PointsPass {
       const r = discs(p.distanceM)
       place.set([p.xPx / f.size.width, p.yPx / f.size.height], i * 2)
       disc.set([r, 1 / p.distanceM, 1 / p.surfaceM, this.mostBefore(f, p, blur, r * perFull)], i * 4)
-      light.set(lights[i]!.map((v) => (v * areas) / (area * r * r)), i * 3) // prettier-ignore
+      const [across, up] = [p.spanPx[0] / perFull, p.spanPx[1] / perFull]
+      span.set([across, up], i * 2)
+      light.set(lights[i]!.map((v) => (v * areas) / (area * r * r + (blur.shape.picture ? 0 : rampArea(across, up)))), i * 3) // prettier-ignore
     })
     this.mesh.geometry.dispose()
     const g = new InstancedBufferGeometry()
     g.setAttribute('position', new BufferAttribute(new Float32Array([-1, -1, 0, 1, -1, 0, 1, 1, 0, -1, -1, 0, 1, 1, 0, -1, 1, 0]), 3)) // prettier-ignore
     g.setAttribute('aPlace', new InstancedBufferAttribute(place, 2))
+    g.setAttribute('aSpan', new InstancedBufferAttribute(span, 2))
     g.setAttribute('aLight', new InstancedBufferAttribute(light, 3))
     g.setAttribute('aDisc', new InstancedBufferAttribute(disc, 4))
     g.instanceCount = n
@@ -302,6 +306,9 @@ export class PointsPass {
     this.mesh.geometry.dispose()
   }
 }
+
+/** Square pixels that the ramp at its edge adds to a disc, for a light that covers so much: half of its square by angle, over 12. */
+const rampArea = (across: number, up: number): number => (Math.PI * (across ** 2 + up ** 2) + 4 * across * up) / 24
 
 /** Adds points of a sample that stands so far beside the middle's picture at each of its pixels. */
 function take(f: Found, found: ShownPoints, asideOf: AsideOf, discs: (distanceM: number) => number): void {

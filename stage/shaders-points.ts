@@ -102,6 +102,8 @@ void main() {
 
 export const SPRITE_VERTEX = /* glsl */ `
 in vec2 aPlace;
+// what the light itself covers, pixels: the ramp at the edge of its disc
+in vec2 aSpan;
 in vec3 aLight;
 // signed radius in pixels, inverse distance, that of the surface which shows it, that of the nearest that may hide it
 in vec4 aDisc;
@@ -109,15 +111,17 @@ out vec2 vOff;
 out vec3 vLight;
 out vec4 vDisc;
 out vec2 vPlace;
+out vec2 vSpan;
 uniform vec2 uSize;
 uniform vec4 uInFrame;
 void main() {
-  float r = abs(aDisc.x) + 1.5;
+  float r = abs(aDisc.x) + 1.5 + 0.5 * (aSpan.x + aSpan.y);
   vec2 centre = (aPlace - uInFrame.xy) / uInFrame.zw * uSize;
   vOff = position.xy * r;
   vLight = aLight;
   vDisc = aDisc;
   vPlace = aPlace;
+  vSpan = aSpan;
   gl_Position = vec4((centre + vOff) / uSize * 2.0 - 1.0, 0.0, 1.0);
 }
 `
@@ -129,6 +133,7 @@ in vec2 vOff;
 in vec3 vLight;
 in vec4 vDisc;
 in vec2 vPlace;
+in vec2 vSpan;
 out vec4 colour;
 // light and distance through the middle of the lens, over the whole frame
 uniform sampler2D uFound;
@@ -149,11 +154,20 @@ float edgeOf(vec2 u) {
   float straight = cos(sector / 2.0) / cos(sector / 2.0 - abs(inBlade));
   return mix(straight, 1.0, uAperture.z);
 }
-// The part of an aperture's place that is left at this place of the frame: the far rim of the barrel cuts it off.
-float barrel(vec2 u, vec2 place) {
+// The part of an aperture's place that is left at this place of the frame: the far rim of the barrel cuts it off, along a ramp.
+float barrel(vec2 u, vec2 place, float ramp) {
   if (uCat.z <= 0.0) return 1.0;
   vec2 off = (place - uCat.xy) * uCat.zw;
-  return length(u + off) <= 1.0 ? 1.0 : 0.0;
+  return clamp((1.0 - length(u + off)) / ramp + 0.5, 0.0, 1.0);
+}
+float pictureAt(vec2 u) { return max(abs(u.x), abs(u.y)) <= 1.0 ? texture(uShape, vec2(u.x, -u.y) * 0.5 + 0.5).r : 0.0; }
+// An aperture's picture, as it is spread by what a light covers (in radii).
+float pictureOf(vec2 u, vec2 span) {
+  if (max(span.x, span.y) <= 0.0) return pictureAt(u);
+  float sum = 0.0;
+  for (float y = -0.375; y < 0.5; y += 0.25)
+    for (float x = -0.375; x < 0.5; x += 0.25) sum += pictureAt(u + vec2(x, y) * span);
+  return sum / 16.0;
 }
 float hidden(vec2 u) {
   float from = vDisc.y;
@@ -181,13 +195,16 @@ void main() {
   float r = length(u);
   float px = abs(vDisc.x);
   bool isPicture = uAperture.w > 0.5;
-  if (!isPicture && (r - 1.0) * px > 0.5) discard;
+  // a light with a width of its own has an edge as wide, seen the way the edge runs across
+  float ramp = max(1.0, dot(abs(u) / max(r, 1e-6), vSpan)) / px;
+  if (!isPicture && r - 1.0 > 0.5 * ramp) discard;
   // only near the rim it matters which shape it has
-  float edge = isPicture || r + 0.5 / px < uInner ? 1.0 : edgeOf(u);
-  float cover = clamp((edge - r) * px + 0.5, 0.0, 1.0);
-  if (isPicture) cover = r <= 1.4143 ? texture(uShape, vec2(u.x, -u.y) * 0.5 + 0.5).r : 0.0;
+  float edge = isPicture || r + 0.5 * ramp < uInner ? 1.0 : edgeOf(u);
+  float cover = clamp((edge - r) / ramp + 0.5, 0.0, 1.0);
+  if (isPicture) cover = pictureOf(u, vSpan / px);
   if (cover <= 0.0) discard;
-  cover *= barrel(u, vPlace);
+  // where both rims are one it is not cut twice
+  cover = min(cover, barrel(u, vPlace, ramp));
   if (cover <= 0.0 || hidden(u) > 0.5) discard;
   colour = vec4(vLight * cover, 1.0);
 }

@@ -36,6 +36,20 @@ describe('bright points', () => {
     expect(list.reduce((s, p) => s + p.light[0], 0)).toBeCloseTo((60 - base) * pixels, 0)
     const all = list.flatMap((p) => p.all)
     expect(new Set(all).size).toBe(all.length)
+    // parts that are cut from one another cover their whole sides, and together as much as the light does
+    const side = Math.max(...list.map((p) => p.spanPx[0]))
+    expect(side).toBeGreaterThan(2)
+    const middle = list.filter((p) => p.core.length === side * side)
+    expect(middle.length).toBeGreaterThan(0)
+    for (const p of middle) expect(p.spanPx).toEqual([side, side])
+    for (const p of list) for (const s of p.spanPx) expect(s).toBeLessThanOrEqual(side)
+  })
+  it('tells how wide each is without the edges of its samples: nothing of a spark, a strip the way it runs', () => {
+    const spanOf = (p: Float32Array) => brightPoints(p, SIZE, () => 20).list.map((q) => q.spanPx)
+    expect(spanOf(picture([{ x: 45.5, y: 30.5, r: 1, light: 500, away: 8 }]))).toEqual([[1, 1]])
+    expect(spanOf(picture([{ x: 45.5, y: 30.5, r: 0.5, light: 500, away: 8 }]))).toEqual([[0, 0]])
+    const strip = picture([10, 11, 12, 13, 14, 15].map((x) => ({ x: x + 0.5, y: 20.5, r: 0.5, light: 90, away: 3 })))
+    expect(spanOf(strip)).toEqual([[4, 0]])
   })
   it('what is in focus, hardly brighter, or as large as a window is none', () => {
     const lamp = picture([{ x: 30, y: 20, r: 2, light: 80, away: 3 }])

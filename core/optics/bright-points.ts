@@ -19,6 +19,8 @@ export interface BrightPoint {
   readonly light: readonly [number, number, number]
   /** The same number for the parts of one point. */
   readonly of: number
+  /** What it covers across and up, pixels: so wide is the ramp at its disc's edge. */
+  readonly spanPx: readonly [number, number]
 }
 export interface BrightPoints {
   /** What is left of a point's pixels when it is taken out, luminance in the pixels' own unit. */
@@ -106,7 +108,9 @@ function drawable(
   let most = 0
   for (const i of core) most = Math.max(most, discPx(pixels[i * 4 + 3]!))
   if (most < LEAST_DISC_PX) return []
-  const { extent, left, low } = boundsOf(core, width)
+  const bounds = boundsOf(core, width)
+  const { left, low } = bounds
+  const extent = Math.max(bounds.across, bounds.up)
   const partSide = Math.min(Math.floor(most / SMALLER), Math.max(Math.floor(most / PART_SMALLER), Math.ceil(extent / PARTS_A_SIDE))) // prettier-ignore
   const side = extent * SMALLER > most ? Math.max(2, partSide) : extent
   if (core.length > MOST_PARTS * side * side) return []
@@ -119,7 +123,7 @@ function drawable(
     // each pixel about them belongs to one of them
     const all = [...part, ...grown(part, width, height).filter((i) => !mine.has(i))].filter((i) => !taken.has(i))
     all.forEach((i) => taken.add(i))
-    return [{ ...point, core: part, all, of }]
+    return [{ ...point, core: part, all, of, spanPx: spanOf(part, width, side < extent ? side : Infinity) }]
   })
 }
 const sum = (v: readonly [number, number, number]): number => v[0] + v[1] + v[2]
@@ -199,15 +203,21 @@ function partsOf(
   }
   return [...parts.values()]
 }
-/** What a cluster covers, pixels: its corner and its longer side. */
-function boundsOf(core: readonly number[], width: number): { extent: number; left: number; low: number } {
+/** What a part covers; where it is not cut from the next one its outermost pixels are hardly of it. */
+function spanOf(core: readonly number[], width: number, cutPx: number): readonly [number, number] {
+  const { across, up } = boundsOf(core, width)
+  const of = (px: number): number => (px >= cutPx ? px : Math.max(0, px - 2))
+  return [of(across), of(up)]
+}
+/** What a cluster covers, pixels: its corner and its sides. */
+function boundsOf(core: readonly number[], width: number): { across: number; up: number; left: number; low: number } {
   let [left, right, low, high] = [Infinity, -1, Infinity, -1]
   for (const i of core) {
     const x = i % width
     const y = (i - x) / width
     ;[left, right, low, high] = [Math.min(left, x), Math.max(right, x), Math.min(low, y), Math.max(high, y)]
   }
-  return { extent: Math.max(right - left, high - low) + 1, left, low }
+  return { across: right - left + 1, up: high - low + 1, left, low }
 }
 function grown(core: readonly number[], width: number, height: number): number[] {
   const all = new Set<number>()

@@ -242,6 +242,24 @@ describe('a bright point drawn as the aperture', () => {
     const [middle, corner] = [((height >> 1) * width + (width >> 1)) * 4 + 1, 4 * width * 3 + 13]
     const light = LINEAR[wall.pixels.data[middle]!]! - LINEAR[wall.pixels.data[corner]!]!
     expect(light).toBeGreaterThan(0.02)
+    // its edge is a ramp as wide as the light itself: a disc laid over a square
+    const side = (0.06 * 85 * principalPointPx(wall.camera).pxPerMm * width) / 600 / (4.97 - 0.085)
+    for (const [dx, dy] of [
+      [1, 0],
+      [-1, 0],
+      [0, 1],
+      [0, -1],
+    ] as const)
+      for (const [off, share] of [
+        [-0.3, 0.8],
+        [0, 0.5],
+        [0.3, 0.2],
+      ] as const) {
+        const r = radius + off * side
+        const i = (Math.round(height / 2 - 0.5 + dy * r) * width + Math.round(width / 2 - 0.5 + dx * r)) * 4 + 1
+        const seen = (LINEAR[wall.pixels.data[i]!]! - LINEAR[wall.pixels.data[corner]!]!) / light
+        expect.soft(Math.abs(seen - share), `${dx} ${dy}, ${off} of its side past the rim: ${seen}`).toBeLessThan(0.12)
+      }
     const level = Math.round(grey * 255)
     const ground = LINEAR[level]!
     for (let k = 0; k < 32; k++) {
@@ -251,7 +269,7 @@ describe('a bright point drawn as the aperture', () => {
       }
       // as much of what the ground leaves to white as the light is by itself
       const wanted = ground + (1 - ground) * light
-      for (const share of [0.2, 0.5, 0.85])
+      for (const share of [0.2, 0.4, 0.65])
         expect
           .soft(LINEAR[at(share * radius)]! / wanted, `${k}, ${share} of the radius; ${wanted}, ${light}`)
           .toBeCloseTo(1, 1)
