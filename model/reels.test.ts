@@ -111,6 +111,16 @@ describe('shots and reels as edits', () => {
     expect(cuts).toHaveLength(1)
     expect(faults).toEqual([{ cut: 1, message: '“b” needs a viewpoint that is no longer there.' }])
   })
+  it('a walk whose viewpoint is gone is filmed as the frame is, which is told', () => {
+    const stops = [0, 4].map((x) => ({ id: `s${x}`, station: [x, 0, 1.6] as const, holdS: 0, look: null, speedMps: 1 }))
+    const walk = { id: 'b', name: 'b', kind: 'travel', viewpointId: 'v1', isClosed: false, gaze: { kind: 'along', aheadM: 1, tiltDeg: 0 }, stops } as never // prettier-ignore
+    const doc = run(run(withTwo(), { type: 'putReels', shots: [walk] }), { type: 'deleteViewpoint', viewpointId: 'v1' })
+    const { cuts, setups, faults } = cutsOf(doc, doc.reels![0]!, reading)
+    expect(cuts).toHaveLength(2)
+    expect(faults).toEqual([{ cut: 1, message: '“b” is seen as the frame is: its viewpoint is no longer there.' }])
+    expect(setups[1]).toEqual(doc.working)
+    expect(cuts[1]!.shot).toMatchObject({ kind: 'travel', view: { lens: doc.working.lens } })
+  })
   it('a dissolve shows what goes and what comes, with weights that add up to 1; a fade of a push the same', () => {
     const push = { id: 'p', name: 'p', kind: 'push', fromId: 'v0', toId: 'v1', durationS: 10, ease: 'soft', holdsSize: false, fadeS: 4 } as const // prettier-ignore
     const doc = run(withTwo(), { type: 'putReels', shots: [push], reels: [{ id: 'q', name: 'Q', rate: '25', cuts: [{ id: 'x', shotId: 'a', dissolveS: 2 }, { id: 'y', shotId: 'p', dissolveS: 0 }] }] }) // prettier-ignore

@@ -72,14 +72,6 @@ const set = (id: string, changes: object): void =>
 
 <style scoped src="./walk.css"></style>
 <style scoped>
-.pick {
-  display: grid;
-  grid-template-columns: 60px minmax(0, 1fr);
-  gap: 8px;
-  align-items: center;
-  padding: 4px 14px;
-  font-size: 12px;
-}
 .link {
   text-decoration: underline;
   text-underline-offset: 2px;

@@ -10,6 +10,7 @@ import { newId, useProject } from '../stores/project.ts'
 import { useFilm } from './film.ts'
 import AimBox from './AimBox.vue'
 import KeysBox from './KeysBox.vue'
+import ShotViewpoints from './ShotViewpoints.vue'
 import TravelPanel from './TravelPanel.vue'
 import TimeField from './TimeField.vue'
 import TurntablePanel from './TurntablePanel.vue'
@@ -90,13 +91,14 @@ function split(): void {
   else notices.say('Here one shot ends and another begins: go to a moment within one.')
 }
 const EASES = [{ value: 'soft', label: 'soft' }, { value: 'even', label: 'even' }] as const // prettier-ignore
-const fault = computed(() => faults.value.find((f) => f.cut === at.value)?.message ?? '')
+const fault = computed(() => faults.value.filter((f) => f.cut === at.value).map((f) => f.message).join(' ')) // prettier-ignore
 </script>
 
 <template>
   <section v-if="shot && cut" aria-label="Shot" data-testid="shot">
     <h2>{{ KINDS[shot.kind] }}: {{ shot.name }}</h2>
     <p v-if="fault" class="text warn" role="status">{{ fault }}</p>
+    <ShotViewpoints :shot="shot" @set="set" />
     <TimeField
       v-if="timed"
       label="Lasts"

@@ -66,7 +66,7 @@ const enlarge = (which: 'plan' | 'side'): void => void (main.value = main.value 
 const timeOf = (t: number): string =>
   timeUnit.value === 'frames' ? `frame ${Math.round(t * fps.value)}` : timecode(t, fps.value)
 const SPEEDS = [0.25, 0.5, 1, 2]
-const faultText = computed(() => faults.value.map((f) => f.message).join(' '))
+const faultText = computed(() => [...new Set(faults.value.map((f) => f.message))].join(' '))
 </script>
 
 <template>

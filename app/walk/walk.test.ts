@@ -19,6 +19,7 @@ import { useFilm } from './film.ts'
 import { whatTurns } from './turning.ts'
 import ReelList from './ReelList.vue'
 import ShotPanel from './ShotPanel.vue'
+import ShotViewpoints from './ShotViewpoints.vue'
 
 let view: VueWrapper
 let film: ReturnType<typeof useFilm>
@@ -263,6 +264,13 @@ describe('the moment', () => {
     film.cutId.value = film.part.value!.cuts[film.faults.value[0]!.cut]!.id
     await nextTick()
     expect(view.find('[data-testid=shot]').text()).toMatch(/no longer there/)
+    // another viewpoint mends it
+    const part = film.shot.value!
+    expect(part).toMatchObject({ kind: 'push', toId: 'v1' })
+    view.findComponent(ShotViewpoints).findAllComponents(LateSelect)[1]!.vm.$emit('update:modelValue', 'v2')
+    await nextTick()
+    expect(film.faults.value).toHaveLength(2)
+    expect(view.find('[data-testid=shot]').text()).not.toMatch(/no longer there/)
   })
 })
 

@@ -58,7 +58,11 @@ export function viewOfSetup(s: Setup, { centreOf, focusM }: SetupReading): View 
   }
 }
 
-/** Cuts whose viewpoints are gone are left out and named; the rest stays. */
+/** Whether a shot has a place of its own and takes only lens, light and look from its viewpoint. */
+const standsByItself = (part: ShotPart): boolean =>
+  part.kind === 'travel' || (part.kind === 'turntable' && part.from !== undefined)
+
+/** Cuts whose viewpoints are gone are named: those that can be filmed as the frame is are, the others are left out; the rest stays. */
 export function cutsOf(doc: ProjectDocument, reel: ReelPart, reading: SetupReading): ReelCuts {
   const out = {
     cuts: [] as ReelCut[],
@@ -79,6 +83,7 @@ export function cutsOf(doc: ProjectDocument, reel: ReelPart, reading: SetupReadi
       out.faults.push({ cut: i, message: `“${part.name}” needs a viewpoint that is no longer there.` })
       return
     }
+    if (found.isAsFramed) out.faults.push({ cut: i, message: `“${part.name}” is seen as the frame is: its viewpoint is no longer there.` }) // prettier-ignore
     out.cuts.push({
       ...{ shot: found.shot, dissolveS: c.dissolveS },
       ...(c.fromS !== undefined && { fromS: c.fromS }),
@@ -91,22 +96,26 @@ export function cutsOf(doc: ProjectDocument, reel: ReelPart, reading: SetupReadi
   return out
 }
 
-/** A shot that can be filmed, and the Setup that it is shown with; null where a viewpoint is gone. */
+/**
+ * A shot that can be filmed, and the Setup that it is shown with; null where a viewpoint is gone that it stands in. Where one is gone that
+ * it has only lens, light and look from, those are the working ones (`isAsFramed`).
+ */
 export function shotOf(
   doc: ProjectDocument,
   part: ShotPart,
   reading: SetupReading,
-): { shot: Shot; setup: Setup; end: PushEnd | null } | null {
+): { shot: Shot; setup: Setup; end: PushEnd | null; isAsFramed: boolean } | null {
   const setupOf = (viewpointId: string): Setup | null => {
     const vp = doc.viewpoints.find((v) => v.id === viewpointId)
     return vp ? mergeParts(doc.working, vp.parts) : null
   }
-  const setup = setupOf(part.kind === 'push' ? part.fromId : part.viewpointId)
+  const kept = setupOf(part.kind === 'push' ? part.fromId : part.viewpointId)
+  const setup = kept ?? (standsByItself(part) ? doc.working : null)
   const to = part.kind === 'push' ? setupOf(part.toId) : setup
   if (!setup || !to) return null
   const plain = plainShot(part, setup, to, reading)
   const end = part.kind === 'push' ? endOf(part, to) : null
-  return plain && { setup, end, shot: { ...plain, ...besideOf(doc, part, { setup, to, reading }) } }
+  return plain && { setup, end, isAsFramed: !kept, shot: { ...plain, ...besideOf(doc, part, { setup, to, reading }) } }
 }
 const endOf = ({ ease, changes = 'middle', fadeS = 0, durationS }: Extract<ShotPart, { kind: 'push' }>, setup: Setup): PushEnd =>
   ({ setup, ease, changes, fadeShare: Math.min(1, fadeS / durationS) }) // prettier-ignore
