@@ -20,6 +20,7 @@ import {
   ShaderMaterial,
   UnsignedByteType,
   Vector2,
+  Vector3,
   Vector4,
   WebGLRenderTarget,
   type Texture,
@@ -85,7 +86,7 @@ export class PointsPass {
       uInFrame: { value: new Vector4() },
       uFound: { value: null },
       uShape: { value: null },
-      uAperture: { value: new Vector4() },
+      uAperture: { value: new Vector3() },
       uInner: { value: 1 },
       uFocus: { value: 1 },
       uPerFrame: { value: new Vector2() },
@@ -288,13 +289,21 @@ export class PointsPass {
       this.shape = { key: shape.picture!, texture }
     }
     u['uShape']!.value = this.shape?.texture ?? null
-    ;(u['uAperture']!.value as Vector4).set(shape.blades, (shape.rotationDeg * Math.PI) / 180, shape.roundness, picture ? 1 : 0) // prettier-ignore
+    ;(u['uAperture']!.value as Vector3).set(shape.blades, (shape.rotationDeg * Math.PI) / 180, shape.roundness)
     const straight = shape.blades < 3 ? 1 : Math.cos(Math.PI / shape.blades)
     u['uInner']!.value = straight + (1 - straight) * shape.roundness
     u['uFocus']!.value = 1 / blur.focusM
     const [w, h] = tile ? [camera.frame.widthPx, camera.frame.heightPx] : [size.width, size.height]
     ;(u['uPerFrame']!.value as Vector2).set(1 / w, 1 / h)
     ;(u['uCat']!.value as Vector4).copy(catOf(camera, shape.catsEye ?? 0))
+    this.compileFor([picture ? 'PICTURE' : shape.blades >= 3 ? 'BLADES' : '', shape.catsEye ? 'CATS_EYE' : ''])
+  }
+  /** Programs are kept: going back to a shape compiles nothing. */
+  private compileFor(names: readonly string[]): void {
+    const defines = Object.fromEntries(names.filter(Boolean).map((name) => [name, '']))
+    if (Object.keys(defines).join() === Object.keys(this.sprites.defines ?? {}).join()) return
+    this.sprites.defines = defines
+    this.sprites.needsUpdate = true
   }
 
   dispose(): void {

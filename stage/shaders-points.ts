@@ -128,6 +128,7 @@ void main() {
 /** At most as many steps along the ray from a point to its place on the lens in which something before it is looked for. */
 const STEPS = 40
 
+/** Defines: BLADES or PICTURE, an aperture that is not round; CATS_EYE. What is not asked for would be worked out all the same by GLs in software. */
 export const SPRITE_FRAGMENT = /* glsl */ `
 in vec2 vOff;
 in vec3 vLight;
@@ -138,28 +139,33 @@ out vec4 colour;
 // light and distance through the middle of the lens, over the whole frame
 uniform sampler2D uFound;
 uniform sampler2D uShape;
-// blades, turn in radians, roundness, 1 where the shape is a picture
-uniform vec4 uAperture;
+// blades, turn in radians, roundness
+uniform vec3 uAperture;
 // radius that all of the aperture has
 uniform float uInner;
 // inverse of the focus; pixels to shares of the frame; cat's-eye
 uniform float uFocus;
 uniform vec2 uPerFrame;
 uniform vec4 uCat;
+#ifdef BLADES
 float edgeOf(vec2 u) {
-  if (uAperture.x < 3.0) return 1.0;
   float sector = 6.2831853072 / uAperture.x;
   float turned = atan(u.y, u.x) - 1.5707963268 + uAperture.y;
   float inBlade = turned - sector * floor(turned / sector + 0.5);
   float straight = cos(sector / 2.0) / cos(sector / 2.0 - abs(inBlade));
   return mix(straight, 1.0, uAperture.z);
 }
+#else
+float edgeOf(vec2 u) { return 1.0; }
+#endif
+#ifdef CATS_EYE
 // The part of an aperture's place that is left at this place of the frame: the far rim of the barrel cuts it off, along a ramp.
 float barrel(vec2 u, vec2 place, float ramp) {
-  if (uCat.z <= 0.0) return 1.0;
   vec2 off = (place - uCat.xy) * uCat.zw;
   return clamp((1.0 - length(u + off)) / ramp + 0.5, 0.0, 1.0);
 }
+#endif
+#ifdef PICTURE
 float pictureAt(vec2 u) { return max(abs(u.x), abs(u.y)) <= 1.0 ? texture(uShape, vec2(u.x, -u.y) * 0.5 + 0.5).r : 0.0; }
 // An aperture's picture, as it is spread by what a light covers (in radii).
 float pictureOf(vec2 u, vec2 span) {
@@ -169,6 +175,7 @@ float pictureOf(vec2 u, vec2 span) {
     for (float x = -0.375; x < 0.5; x += 0.25) sum += pictureAt(u + vec2(x, y) * span);
   return sum / 16.0;
 }
+#endif
 float hidden(vec2 u) {
   float from = vDisc.y;
   // only what is nearer than the surface hides what it shows
@@ -194,17 +201,21 @@ void main() {
   vec2 u = vOff / vDisc.x;
   float r = length(u);
   float px = abs(vDisc.x);
-  bool isPicture = uAperture.w > 0.5;
   // a light with a width of its own has an edge as wide, seen the way the edge runs across
   float ramp = max(1.0, dot(abs(u) / max(r, 1e-6), vSpan)) / px;
-  if (!isPicture && r - 1.0 > 0.5 * ramp) discard;
-  // only near the rim it matters which shape it has
-  float edge = isPicture || r + 0.5 * ramp < uInner ? 1.0 : edgeOf(u);
-  float cover = clamp((edge - r) / ramp + 0.5, 0.0, 1.0);
-  if (isPicture) cover = pictureOf(u, vSpan / px);
+  #ifdef PICTURE
+    float cover = pictureOf(u, vSpan / px);
+  #else
+    if (r - 1.0 > 0.5 * ramp) discard;
+    // only near the rim it matters which shape it has
+    float edge = r + 0.5 * ramp < uInner ? 1.0 : edgeOf(u);
+    float cover = clamp((edge - r) / ramp + 0.5, 0.0, 1.0);
+  #endif
   if (cover <= 0.0) discard;
-  // where both rims are one it is not cut twice
-  cover = min(cover, barrel(u, vPlace, ramp));
+  #ifdef CATS_EYE
+    // where both rims are one it is not cut twice
+    cover = min(cover, barrel(u, vPlace, ramp));
+  #endif
   if (cover <= 0.0 || hidden(u) > 0.5) discard;
   colour = vec4(vLight * cover, 1.0);
 }

@@ -49,8 +49,8 @@ const PEAK = 2.5
 export const POINT_OVER_MEAN = OVER_MEAN * PEAK
 /** A point, or a part of one, is this much smaller than the largest disc in it, and at most this share of its own; a disc is at least so wide, pixels. */
 const SMALLER = 3
-/** Parts of a larger one are this much smaller than its disc, so that its edge shows no steps; of so many a side they are as large as need be. */
-const PART_SMALLER = 6
+/** Parts of a larger one are this much smaller than its disc, each with an edge as wide as it is; of so many a side they are as large as need be. */
+const PART_SMALLER = 4
 const PARTS_A_SIDE = 8
 const LARGEST_PART = 0.6
 /** Of more parts a bright place is a surface. */
@@ -112,7 +112,9 @@ function drawable(
   const { left, low } = bounds
   const extent = Math.max(bounds.across, bounds.up)
   const partSide = Math.min(Math.floor(most / SMALLER), Math.max(Math.floor(most / PART_SMALLER), Math.ceil(extent / PARTS_A_SIDE))) // prettier-ignore
-  const side = extent * SMALLER > most ? Math.max(2, partSide) : extent
+  // as large as each other
+  const evenly = Math.ceil(extent / Math.ceil(extent / Math.max(2, partSide)))
+  const side = extent * SMALLER > most ? evenly : extent
   if (core.length > MOST_PARTS * side * side) return []
   const parts = side < extent ? partsOf(core, width, side, [left, low]) : [core]
   const [mine, taken] = [new Set(core), new Set<number>()]
