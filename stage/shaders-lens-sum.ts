@@ -182,9 +182,11 @@ void main() {
     }
     colour.rgb += (sum / w - far.rgb) * part;
     #ifdef FLAT
-      // what is flat behind the focus, by how much of that is seen there; of the flat here no more than that can be meant
+      // what is flat behind the focus, by how much of that is seen there; of the flat here as much is meant, and no less than what has no room
+      // before it or where it is sharp
       over *= part / max(flats, 1e-3);
-      flatLayer += over - covered * min(1.0, over.a / max(covered.a, 1e-3));
+      float meant = clamp(over.a, max(covered.a - (1.0 - part), 0.0), max(covered.a, 0.0));
+      flatLayer += over - covered * (meant / max(covered.a, 1e-3));
     #endif
   }
   if (most >= ${LEAST_SMOOTHED_PX}) {

@@ -276,6 +276,29 @@ describe('a bright point drawn as the aperture', () => {
       expect(Math.abs(at(1.2 * radius) - level)).toBeLessThanOrEqual(1)
     }
   }, 180_000)
+  it('an edge before a plain backdrop is blurred without steps, of few samples too', async () => {
+    await page.addInitScript(() => localStorage.setItem('yoroi.samples', '8'))
+    const [away, edgeX] = [4.5, 0.3]
+    const box = new Pen('Box').use('plaster').box(-6, away, -4, edgeX, 4.7, 6, { bevel: 0 }).node()
+    const focus = { on: true, fNumber: 2, mode: { kind: 'distance', distanceM: 1 } } as const
+    const { pixels, camera } = await opened(focus, 24, undefined, [box], [0.8, 0.8, 0.8])
+    await page.addInitScript(() => localStorage.setItem('yoroi.samples', '32'))
+    const { width, height, data } = pixels
+    const { pxPerMm } = principalPointPx(camera)
+    const radius = (blurDiscMm({ focalMm: 85, fNumber: 2, focusM: 1, distanceM: away }) * pxPerMm * width) / 600 / 2
+    const edge = width * (0.5 + ((edgeX / away) * 85 * pxPerMm) / 600)
+    const [top, bottom] = [Math.round(height * 0.3), Math.round(height * 0.7)]
+    const misses: number[] = []
+    for (let x = Math.round(edge - 1.3 * radius); x < edge + 1.3 * radius; x++) {
+      let sum = 0
+      for (let y = top; y < bottom; y++) sum += LINEAR[data[(y * width + x) * 4 + 1]!]!
+      // the share of a disc to one side of a line
+      const u = Math.min(1, Math.max(-1, (x + 0.5 - edge) / radius))
+      const share = 0.5 + (u * Math.sqrt(1 - u * u) + Math.asin(u)) / Math.PI
+      misses.push(sum / (bottom - top) / LINEAR[204]! - share)
+    }
+    expect(Math.max(...misses.map(Math.abs))).toBeLessThan(0.06)
+  }, 120_000)
   it('a colour table is what the finish says; a broken file is said beside the field and the old one stays', async () => {
     const before = await opened({ on: false }, 13)
     await page.getByTestId('cell-exposure').click()
