@@ -29,7 +29,7 @@ function pieces(pen: { foot: Pen; dome: Pen; works: Pen }, fine = true): void {
   works.use('brass').lathe(0, 0, [[0.04, 0.215], [0.05, 0.215], [0.052, 0.218], [0.05, 0.222], [0.04, 0.222], [0.038, 0.218], [0.04, 0.215]], round(72), 30) // prettier-ignore
   for (let i = 0; i < 24; i++) {
     const a = (i * 15 * Math.PI) / 180
-    works.use('led').ball([Math.cos(a) * 0.045, Math.sin(a) * 0.045, 0.2146], 0.0019, fine ? 12 : 6)
+    works.use('led chip').ball([Math.cos(a) * 0.045, Math.sin(a) * 0.045, 0.2146], 0.0011, fine ? 12 : 6)
   }
   // ribbed dome: 36 ribs, thick glass, a rolled rim and a knob
   const rib = (a: number): number => 1 + 0.012 * Math.cos(36 * a)

@@ -225,6 +225,7 @@ export function lampProject(model: ModelRef): ProjectDocument {
     views: [
       {
         name: 'Three-quarter',
+        focus: { on: false },
         station: [0.32, -1.12, 0.36],
         bearingDeg: 346,
         tiltDeg: -11,
@@ -234,6 +235,7 @@ export function lampProject(model: ModelRef): ProjectDocument {
       },
       {
         name: 'Front',
+        focus: { on: false },
         station: [0.045, -1.35, 0.14],
         bearingDeg: 0,
         awayM: 1.35,
@@ -258,6 +260,7 @@ export function lampProject(model: ModelRef): ProjectDocument {
       },
       {
         name: 'Isometric',
+        focus: { on: false },
         station: [-0.7, -0.76, 0.68],
         bearingDeg: 45,
         tiltDeg: -35.264,

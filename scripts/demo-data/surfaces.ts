@@ -124,5 +124,6 @@ export const MATERIALS: readonly GltfMaterial[] = [
   clear('dome glass', '#eaf4f2', 0.04, 0.03),
   surface('bulb', '#fff2d8', 0.4, { emissive: [1, 0.82, 0.55], emissiveStrength: 3000 }),
   surface('led', '#fff7ee', 0.3, { emissive: [1, 0.93, 0.84], emissiveStrength: 400_000 }),
+  surface('led chip', '#fff7ee', 0.3, { emissive: [1, 0.93, 0.84], emissiveStrength: 1_200_000 }),
   surface('sweep', '#d9d5cc', 0.95),
 ]
