@@ -209,7 +209,9 @@ void main() {
     vec2 size2 = vec2(size);
     vec2 px = vec2(uv.x, uv.y) * size2, axis = vec2(uLateral.x, size2.y - uLateral.y);
     vec2 off = (px - axis) * uLateral.z;
-    c = vec3(beside(px + off).r, c.g * (1.0 - covered), beside(px - off).b) / (1.0 - covered);
+    // all of it may be the photograph's
+    float rest = max(1.0 - covered, 1e-3);
+    c = vec3(beside(px + off).r, c.g * rest, beside(px - off).b) / rest;
   }
   if (uGlare > 0.0) {
     vec2 there = uGlareFrame.xy + uv * uGlareFrame.zw;
