@@ -88,21 +88,124 @@ const EYE = 1.58
 const CROSS: Cut = { id: 'cross', name: 'A', on: true, reversed: false, kind: 'upright', point: [7.6, 4.5, 0], bearingDeg: 90 } // prettier-ignore
 const landscape = { widthPx: 2400, heightPx: 1600 }
 
+// the look down into the hall is tilted first and then levelled, as a person would
+const DOWN = levelKeepingCentre({
+  pose: { station: [5.5, 7.05, 4.48], bearingDeg: 122, tiltDeg: -14, rollDeg: 0 },
+  lens: {
+    projection: { kind: 'perspective' },
+    focalMm: 24,
+    sensorMm: { width: 36, height: 24 },
+    sensorUse: 'acrossWidth',
+    riseMm: 0,
+    crossMm: 0,
+    distortion: null,
+  },
+  frame: { ...landscape, densityPpi: 300, guides: [] },
+})
+
+const HALL_VIEWS: readonly View[] = [
+  {
+    name: 'Hall, east',
+    station: [1.0, 2.5, EYE],
+    bearingDeg: 80,
+    awayM: 7,
+    lens: { focalMm: 24, riseMm: 2.1 },
+    frame: landscape,
+  },
+  {
+    name: 'Drawer wall, square',
+    station: [10.3, 0.75, EYE],
+    bearingDeg: 0,
+    awayM: 7.6,
+    lens: { focalMm: 24, riseMm: 3 },
+    frame: landscape,
+  },
+  {
+    name: 'Hall, west',
+    station: [16.4, 1.3, EYE],
+    bearingDeg: 294,
+    awayM: 9,
+    lens: { focalMm: 24, riseMm: 2.4 },
+    frame: landscape,
+  },
+  {
+    name: 'Lamp on the counter',
+    station: [5.75, 3.05, 1.22],
+    bearingDeg: 46,
+    awayM: 1.42,
+    lens: { focalMm: 50, riseMm: -3.2, sensorMm: { width: 24, height: 36 } },
+    frame: { widthPx: 1600, heightPx: 2000 },
+  },
+  {
+    name: 'From the gallery',
+    station: [5.5, 7.05, 4.48],
+    bearingDeg: 122,
+    awayM: 6,
+    lens: { focalMm: 24, riseMm: DOWN.ok ? Math.round(DOWN.value.lens.riseMm * 100) / 100 : 0 },
+    frame: landscape,
+  },
+  {
+    name: 'Potting bay',
+    station: [13.0, 2.2, EYE],
+    bearingDeg: 72,
+    awayM: 4.5,
+    lens: { focalMm: 28, riseMm: 1.2 },
+    frame: landscape,
+  },
+  {
+    // 1 : 100 on a sheet of 2400 pixels at 300 a inch
+    name: 'Plan at 1.20',
+    station: [9, 4.5, 12],
+    bearingDeg: 0,
+    tiltDeg: -90,
+    awayM: 10.8,
+    lens: { projection: { kind: 'parallel', widthM: 20.32 } },
+    frame: landscape,
+    cuts: [{ id: 'plan', name: 'Plan', on: true, reversed: false, kind: 'level', heightM: 1.2 }],
+  },
+  {
+    name: 'Cross section',
+    station: [2, 4.5, 3.9],
+    bearingDeg: 90,
+    awayM: 7.2,
+    lens: { projection: { kind: 'parallel', widthM: 15.6 } },
+    frame: landscape,
+    cuts: [CROSS],
+    face: 'hatched',
+  },
+  {
+    name: 'Sectional perspective',
+    station: [-4.6, 4.5, EYE],
+    bearingDeg: 90,
+    awayM: 13.8,
+    lens: { focalMm: 28, riseMm: 5.1 },
+    frame: landscape,
+    cuts: [CROSS],
+    face: 'filled',
+  },
+  {
+    // out of doors the meter exposes by itself
+    name: 'From the yard',
+    station: [33, -9, EYE],
+    bearingDeg: 305,
+    awayM: 20,
+    lens: { focalMm: 24, riseMm: 3.4 },
+    frame: landscape,
+  },
+  {
+    // one drawer of the wall: the walk ends here
+    name: 'A seed drawer',
+    focus: { on: true, fNumber: 2.8, mode: { kind: 'distance', distanceM: 1.69 } },
+    station: [5.95, 7.05, 1.52],
+    bearingDeg: 34,
+    tiltDeg: -5,
+    awayM: 1.69,
+    lens: { focalMm: 50 },
+    frame: landscape,
+  },
+]
+
 export function hallProject(model: ModelRef): ProjectDocument {
-  // the look down into the hall is tilted first and then levelled, as a person would
-  const down = levelKeepingCentre({
-    pose: { station: [5.5, 7.05, 4.48], bearingDeg: 122, tiltDeg: -14, rollDeg: 0 },
-    lens: {
-      projection: { kind: 'perspective' },
-      focalMm: 24,
-      sensorMm: { width: 36, height: 24 },
-      sensorUse: 'acrossWidth',
-      riseMm: 0,
-      crossMm: 0,
-      distortion: null,
-    },
-    frame: { ...landscape, densityPpi: 300, guides: [] },
-  })
   return build({
     name: 'Saltmarsh Seed Library',
     subject: 'room',
@@ -111,109 +214,73 @@ export function hallProject(model: ModelRef): ProjectDocument {
     sun: { bearingDeg: 112, elevationDeg: 50 },
     // the glazing keeps its trees
     finish: { contrast: 1, saturation: 1, shoulder: 0.8 },
-    views: [
-      {
-        name: 'Hall, east',
-        station: [1.0, 2.5, EYE],
-        bearingDeg: 80,
-        awayM: 7,
-        lens: { focalMm: 24, riseMm: 2.1 },
-        frame: landscape,
-      },
-      {
-        name: 'Drawer wall, square',
-        station: [10.3, 0.75, EYE],
-        bearingDeg: 0,
-        awayM: 7.6,
-        lens: { focalMm: 24, riseMm: 3 },
-        frame: landscape,
-      },
-      {
-        name: 'Hall, west',
-        station: [16.4, 1.3, EYE],
-        bearingDeg: 294,
-        awayM: 9,
-        lens: { focalMm: 24, riseMm: 2.4 },
-        frame: landscape,
-      },
-      {
-        name: 'Lamp on the counter',
-        station: [5.75, 3.05, 1.22],
-        bearingDeg: 46,
-        awayM: 1.42,
-        lens: { focalMm: 50, riseMm: -3.2, sensorMm: { width: 24, height: 36 } },
-        frame: { widthPx: 1600, heightPx: 2000 },
-      },
-      {
-        name: 'From the gallery',
-        station: [5.5, 7.05, 4.48],
-        bearingDeg: 122,
-        awayM: 6,
-        lens: { focalMm: 24, riseMm: down.ok ? Math.round(down.value.lens.riseMm * 100) / 100 : 0 },
-        frame: landscape,
-      },
-      {
-        name: 'Potting bay',
-        station: [13.0, 2.2, EYE],
-        bearingDeg: 72,
-        awayM: 4.5,
-        lens: { focalMm: 28, riseMm: 1.2 },
-        frame: landscape,
-      },
-      {
-        // 1 : 100 on a sheet of 2400 pixels at 300 a inch
-        name: 'Plan at 1.20',
-        station: [9, 4.5, 12],
-        bearingDeg: 0,
-        tiltDeg: -90,
-        awayM: 10.8,
-        lens: { projection: { kind: 'parallel', widthM: 20.32 } },
-        frame: landscape,
-        cuts: [{ id: 'plan', name: 'Plan', on: true, reversed: false, kind: 'level', heightM: 1.2 }],
-      },
-      {
-        name: 'Cross section',
-        station: [2, 4.5, 3.9],
-        bearingDeg: 90,
-        awayM: 7.2,
-        lens: { projection: { kind: 'parallel', widthM: 15.6 } },
-        frame: landscape,
-        cuts: [CROSS],
-        face: 'hatched',
-      },
-      {
-        name: 'Sectional perspective',
-        station: [-4.6, 4.5, EYE],
-        bearingDeg: 90,
-        awayM: 13.8,
-        lens: { focalMm: 28, riseMm: 5.1 },
-        frame: landscape,
-        cuts: [CROSS],
-        face: 'filled',
-      },
-      {
-        // out of doors the meter exposes by itself
-        name: 'From the yard',
-        station: [33, -9, EYE],
-        bearingDeg: 305,
-        awayM: 20,
-        lens: { focalMm: 24, riseMm: 3.4 },
-        frame: landscape,
-      },
-      {
-        // one drawer of the wall: the walk ends here
-        name: 'A seed drawer',
-        focus: { on: true, fNumber: 2.8, mode: { kind: 'distance', distanceM: 1.69 } },
-        station: [5.95, 7.05, 1.52],
-        bearingDeg: 34,
-        tiltDeg: -5,
-        awayM: 1.69,
-        lens: { focalMm: 50 },
-        frame: landscape,
-      },
-    ],
+    views: HALL_VIEWS,
   })
 }
+
+const LAMP_VIEWS: readonly View[] = [
+  {
+    name: 'Three-quarter',
+    focus: { on: false },
+    station: [0.32, -1.12, 0.36],
+    bearingDeg: 346,
+    tiltDeg: -11,
+    awayM: 1.13,
+    lens: { focalMm: 70 },
+    frame: landscape,
+  },
+  {
+    name: 'Front',
+    focus: { on: false },
+    station: [0.045, -1.35, 0.14],
+    bearingDeg: 0,
+    awayM: 1.35,
+    lens: { focalMm: 85 },
+    frame: landscape,
+  },
+  {
+    name: 'Dial',
+    // the dial is sharp; seedlings and glass behind it are soft
+    focus: {
+      on: true,
+      fNumber: 5.6,
+      mode: { kind: 'distance', distanceM: 0.338 },
+      aperture: { blades: 7, rotationDeg: 0, roundness: 0.4 },
+    },
+    station: [0.06, -0.42, 0.12],
+    bearingDeg: 352,
+    tiltDeg: -9,
+    awayM: 0.36,
+    lens: { focalMm: 105, sensorMm: { width: 24, height: 36 } },
+    frame: { widthPx: 1600, heightPx: 2000 },
+  },
+  {
+    name: 'Isometric',
+    focus: { on: false },
+    station: [-0.7, -0.76, 0.68],
+    bearingDeg: 45,
+    tiltDeg: -35.264,
+    awayM: 1.0,
+    lens: { projection: { kind: 'parallel', widthM: 0.62 } },
+    frame: landscape,
+  },
+  {
+    // the near rim of the ring is sharp where the stem meets it; its lights are discs before and behind
+    name: 'Lights of the ring',
+    focus: {
+      on: true,
+      fNumber: 2,
+      mode: { kind: 'distance', distanceM: 0.36 },
+      aperture: { blades: 7, rotationDeg: 10, roundness: 0.3, catsEye: 0.3 },
+    },
+    station: [0.03, -0.3, 0.12],
+    bearingDeg: 352,
+    tiltDeg: 15,
+    awayM: 0.3,
+    lens: { focalMm: 85 },
+    frame: landscape,
+  },
+]
 
 export function lampProject(model: ModelRef): ProjectDocument {
   return build({
@@ -222,68 +289,6 @@ export function lampProject(model: ModelRef): ProjectDocument {
     model,
     ev100: 13.4,
     sun: { bearingDeg: 150, elevationDeg: 38 },
-    views: [
-      {
-        name: 'Three-quarter',
-        focus: { on: false },
-        station: [0.32, -1.12, 0.36],
-        bearingDeg: 346,
-        tiltDeg: -11,
-        awayM: 1.13,
-        lens: { focalMm: 70 },
-        frame: landscape,
-      },
-      {
-        name: 'Front',
-        focus: { on: false },
-        station: [0.045, -1.35, 0.14],
-        bearingDeg: 0,
-        awayM: 1.35,
-        lens: { focalMm: 85 },
-        frame: landscape,
-      },
-      {
-        name: 'Dial',
-        // the dial is sharp; seedlings and glass behind it are soft
-        focus: {
-          on: true,
-          fNumber: 5.6,
-          mode: { kind: 'distance', distanceM: 0.338 },
-          aperture: { blades: 7, rotationDeg: 0, roundness: 0.4 },
-        },
-        station: [0.06, -0.42, 0.12],
-        bearingDeg: 352,
-        tiltDeg: -9,
-        awayM: 0.36,
-        lens: { focalMm: 105, sensorMm: { width: 24, height: 36 } },
-        frame: { widthPx: 1600, heightPx: 2000 },
-      },
-      {
-        name: 'Isometric',
-        focus: { on: false },
-        station: [-0.7, -0.76, 0.68],
-        bearingDeg: 45,
-        tiltDeg: -35.264,
-        awayM: 1.0,
-        lens: { projection: { kind: 'parallel', widthM: 0.62 } },
-        frame: landscape,
-      },
-      {
-        // the near rim of the ring is sharp where the stem meets it; its lights are discs before and behind
-        name: 'Lights of the ring',
-        focus: {
-          on: true,
-          fNumber: 2,
-          mode: { kind: 'distance', distanceM: 0.36 },
-          aperture: { blades: 7, rotationDeg: 10, roundness: 0.3, catsEye: 0.3 },
-        },
-        station: [0.03, -0.3, 0.12],
-        bearingDeg: 352,
-        tiltDeg: 15,
-        awayM: 0.3,
-        lens: { focalMm: 85 },
-        frame: landscape,
-      },
-    ],
+    views: LAMP_VIEWS,
   })
 }
