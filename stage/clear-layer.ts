@@ -6,6 +6,7 @@ import {
   HalfFloatType,
   NearestFilter,
   RGBAFormat,
+  RGFormat,
   UnsignedByteType,
   WebGLRenderTarget,
   type Camera,
@@ -29,11 +30,16 @@ export const clearTextures = ({ clear }: Targets): { readonly over: Texture; rea
   glints: clear?.layer.textures[2] ?? NO_CLEAR,
 })
 
-const layerOf = ({ width, height }: Size): WebGLRenderTarget =>
-  new WebGLRenderTarget(width, height, {
+/** Light, how far away it is, and where it is asked for the sun's images. */
+function layerOf({ width, height }: Size, count: number): WebGLRenderTarget {
+  const layer = new WebGLRenderTarget(width, height, {
     ...{ minFilter: NearestFilter, magFilter: NearestFilter },
-    ...{ type: HalfFloatType, depthBuffer: false, count: 3 },
+    ...{ type: HalfFloatType, depthBuffer: false, count },
   })
+  // what is written of each pixel costs as much as what is worked out for it where pictures are drawn in software
+  for (const narrow of layer.textures.slice(1)) narrow.format = RGFormat
+  return layer
+}
 
 export interface ClearTo {
   readonly eye: Camera
@@ -57,7 +63,11 @@ export function drawClear(
     renderer.render(stage.scene, eye)
     if (!hasGlints) return
   }
-  t.clearLayer ??= layerOf(size)
+  const count = hasGlints ? 3 : 2
+  if (t.clearLayer?.textures.length !== count) {
+    t.clearLayer?.dispose()
+    t.clearLayer = layerOf(size, count)
+  }
   t.clear = { layer: t.clearLayer, isApart }
   renderer.setRenderTarget(t.clearLayer)
   renderer.setClearColor(0, 1)

@@ -58,6 +58,8 @@ const SOFTENED: ReadonlySet<Owner> = new Set(['picture', 'outside', 'moving', 't
 const FILTERED: ReadonlySet<Owner> = new Set(['picture', 'outside', 'moving'])
 /** Whose bright points are found in their own first sample. */
 const WITH_POINTS: ReadonlySet<Owner> = new Set(['picture', 'outside'])
+/** Whether bright points are looked for, or taken out, in one of so many samples. */
+const hasPoints = (owner: Owner, of: number): boolean => owner === 'still' || (WITH_POINTS.has(owner) && of >= 2)
 /** Longer side, and samples, of the picture that the points of a finished one are found in. */
 const POINTS_PX = 1600
 const POINT_SAMPLES = 4
@@ -203,7 +205,8 @@ export class Passes {
     renderer.setRenderTarget(t.lit)
     this.gl.full(this.lighting)
     const isApart = blur !== null && lensPlace(camera, blur) !== null
-    drawClear(renderer, stage, t, { eye: this.eye, size, isApart, hasGlints: owner === 'points' })
+    const hasGlints = owner === 'points' || (isApart && hasPoints(owner, isMoving ? 0 : of))
+    drawClear(renderer, stage, t, { eye: this.eye, size, isApart, hasGlints })
     if (look.shown.cuts.ghost && stage.cutting.isOn && owner !== 'around' && owner !== 'meter')
       this.ghost.draw(t.lit, this.eye, size)
     t.summed = index + 1
@@ -257,7 +260,7 @@ export class Passes {
     if (!lensPlace(by.camera, by.blur)) return null
     if (owner === 'still') return this.points.takenOut(owner, by)
     if (of === 0) this.points.forget(owner)
-    if (!WITH_POINTS.has(owner) || of < 2) return null
+    if (!hasPoints(owner, of)) return null
     if (index === 0) this.points.begin(owner, t, by, of)
     else this.points.discover(owner, t, by)
     this.points.gather(owner, t, by)

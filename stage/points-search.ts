@@ -3,7 +3,6 @@
 // such blocks are read, and all of them where something reaches out of those.
 
 import {
-  DataUtils,
   FloatType,
   NearestFilter,
   UnsignedByteType,
@@ -24,10 +23,10 @@ import {
 } from '#core/optics'
 import type { Size, Tile } from './aim.ts'
 import { clearTextures } from './clear-layer.ts'
-import { fullPass, type FullPasses } from './full-passes.ts'
+import { fit, fullPass, type FullPasses } from './full-passes.ts'
 import { fullDisc } from './lens-frame.ts'
 import type { PointsMap } from './points-map.ts'
-import { BLOCK, FOUND_FRAGMENT, UNKNOWN_FRAGMENT } from './shaders-points.ts'
+import { BLOCK, FOUND_FRAGMENT, GLINTS_FRAGMENT, UNKNOWN_FRAGMENT } from './shaders-points.ts'
 import type { Targets } from './targets.ts'
 import type { Blur } from './types.ts'
 
@@ -86,6 +85,7 @@ export class PointsSearch {
     uAxial: { value: new Vector2() },
     uLeast: { value: 0 },
   })
+  private readonly glints = fullPass(GLINTS_FRAGMENT, { uGlint: { value: null } })
   private blocks: WebGLRenderTarget | null = null
   /** Where samples are read. */
   private looked: WebGLRenderTarget | null = null
@@ -103,7 +103,9 @@ export class PointsSearch {
     const pixels = this.read(t, by, target)
     const discs = discsOf(by.camera, by.blur, by.size)
     const found = brightPoints(pixels, by.size, (d) => Math.abs(discs(d)) * evenPart(by.blur), null, by.grey)
-    return found.base === Infinity ? null : { ...found, pixels, list: this.onSurfaces(t, by, found.list), strays: [] }
+    return found.base === Infinity
+      ? null
+      : { ...found, pixels, list: this.onSurfaces(t, by, found.list, [whole(by.size)]), strays: [] }
   }
 
   /** What a further sample shows that is not known, and where its pixels stand; null where there is nothing. */
@@ -111,8 +113,7 @@ export class PointsSearch {
     const { size, camera, blur, lens } = by
     const rects = rectsAbout(this.unknownBlocks(k, t, by), 4, BLOCK, size)
     if (rects?.length === 0) return null
-    const target = (this.looked ??= floats(size))
-    if (target.width !== size.width || target.height !== size.height) target.setSize(size.width, size.height)
+    const target = this.lookedIn(size)
     const discs = discsOf(camera, blur, size)
     const discPx = (d: number): number => Math.abs(discs(d)) * evenPart(blur)
     /** Distances of what was read, by pixel of the picture. */
@@ -123,10 +124,12 @@ export class PointsSearch {
     }
     const known = k.map.knownBy(k.base, asideOf)
     let more: BrightPoints | null = null
+    let looked: readonly PixelRect[] = [whole(size)]
     if (rects) {
       const read = rects.map((r) => ({ ...r, pixels: this.read(t, by, target, r) }))
-      depthAt = (i) => depthIn(read, i % size.width, Math.floor(i / size.width))
+      depthAt = (i) => valueIn(read, size, i, 3, 1)
       more = brightPointsIn(read, size, discPx, known)
+      if (more) looked = rects
     }
     if (!more) {
       const pixels = this.read(t, by, target)
@@ -134,7 +137,7 @@ export class PointsSearch {
       more = brightPoints(pixels, size, discPx, known)
     }
     const isWide = (p: ShownPoint): boolean => discPx(p.distanceM) > WIDEST * size.width
-    const shown = this.onSurfaces(t, by, more.list)
+    const shown = this.onSurfaces(t, by, more.list, looked)
     const drawn = shown.filter((p) => !isWide(p))
     const list = drawn.filter((p) => isHidden(k, p, asideOf(p.core[0]!)))
     const refused = [...more.refused, ...more.joined, ...shown.filter(isWide).flatMap((p) => p.core)]
@@ -158,32 +161,51 @@ export class PointsSearch {
     renderer.setRenderTarget(null)
     return told
   }
-  /** Points with the surfaces that show them. */
-  private onSurfaces(t: Targets, { size: { width, height } }: PointSample, list: readonly BrightPoint[]): ShownPoint[] {
+  /** Points with the surfaces that show them; they all lie within these parts of the picture. */
+  private onSurfaces(
+    t: Targets,
+    { size }: PointSample,
+    list: readonly BrightPoint[],
+    parts: readonly PixelRect[],
+  ): ShownPoint[] {
     if (list.length === 0 || !t.clear) return list.map((p) => ({ ...p, surfaceM: p.distanceM }))
-    const glints = new Uint16Array(width * height * 4)
-    this.gl.renderer.readRenderTargetPixels(t.clear.layer, 0, 0, width, height, glints, undefined, 2)
-    const at = (i: number, channel: number): number => DataUtils.fromHalfFloat(glints[i * 4 + channel]!)
+    // copied: not every GL reads what has two channels
+    this.glints.uniforms['uGlint']!.value = clearTextures(t).glints
+    const target = this.lookedIn(size)
+    const read = parts.map((r) => ({ ...r, pixels: this.drawn(this.glints, target, r) }))
     return list.map((p) => {
-      const of = p.core.find((i) => at(i, 2) > 0.5)
-      return { ...p, surfaceM: of === undefined ? p.distanceM : at(of, 2) / Math.max(at(of, 1), 1e-6) }
+      for (const i of p.core) {
+        const inverse = valueIn(read, size, i, 1, 0)
+        if (inverse > 0) return { ...p, surfaceM: 1 / inverse }
+      }
+      return { ...p, surfaceM: p.distanceM }
     })
   }
   /** Light and distance of a sample, or of a part of it, as rows from below. */
   private read(t: Targets, by: PointSample, target: WebGLRenderTarget, rect: PixelRect | null = null): Float32Array {
-    const { x, y, width, height } = rect ?? { x: 0, y: 0, ...by.size }
     setSeen(this.find, t, by)
+    return this.drawn(this.find, target, rect ?? whole(by.size))
+  }
+  /** A part of a pass. */
+  private drawn(pass: ShaderMaterial, target: WebGLRenderTarget, { x, y, width, height }: PixelRect): Float32Array {
     target.scissor.set(x, y, width, height)
-    target.scissorTest = rect !== null
+    target.scissorTest = true
     this.gl.renderer.setRenderTarget(target)
-    this.gl.full(this.find)
+    this.gl.full(pass)
     const pixels = new Float32Array(width * height * 4)
     this.gl.renderer.readRenderTargetPixels(target, x, y, width, height, pixels)
     this.gl.renderer.setRenderTarget(null)
     return pixels
   }
 
+  private lookedIn(size: Size): WebGLRenderTarget {
+    this.looked ??= floats(size)
+    fit(this.looked, size)
+    return this.looked
+  }
+
   dispose(): void {
+    this.glints.dispose()
     this.blocks?.dispose()
     this.looked?.dispose()
     this.unknown.dispose()
@@ -235,12 +257,21 @@ export const floats = ({ width, height }: Size): WebGLRenderTarget =>
     ...{ type: FloatType, depthBuffer: false },
     ...{ minFilter: NearestFilter, magFilter: NearestFilter },
   })
-function depthIn(read: readonly (PixelRect & { readonly pixels: Float32Array })[], x: number, y: number): number {
+const whole = ({ width, height }: Size): PixelRect => ({ x: 0, y: 0, width, height })
+/** A channel of a pixel in what was read of a picture, or what it is where nothing was. */
+function valueIn(
+  read: readonly (PixelRect & { readonly pixels: Float32Array })[],
+  { width }: Size,
+  index: number,
+  channel: 0 | 1 | 2 | 3,
+  otherwise: number,
+): number {
+  const [x, y] = [index % width, Math.floor(index / width)]
   for (const r of read) {
     const [u, v] = [x - r.x, y - r.y]
-    if (u >= 0 && v >= 0 && u < r.width && v < r.height) return r.pixels[(v * r.width + u) * 4 + 3]!
+    if (u >= 0 && v >= 0 && u < r.width && v < r.height) return r.pixels[(v * r.width + u) * 4 + channel]!
   }
-  return 1
+  return otherwise
 }
 /** Whether something nearer stands before a point for the middle of the lens, or it lies past the frame there. */
 function isHidden({ size, depths }: KnownMap, p: ShownPoint, [ax, ay]: readonly [number, number]): boolean {

@@ -28,7 +28,7 @@ bool isPoint(ivec2 pixel) {
   vec2 place = uInFrame.xy + (at - shiftOf(d) * uPixel) * uInFrame.zw;
   vec2 known = texture(uPoints2D, mapOf(place)).rg;
   if (known.r > 0.0 || known.g > 0.0) return known.r > 0.0;
-  return texelFetch(uGlint, min(pixel, textureSize(uGlint, 0) - 1), 0).b > 0.5 && abs(radiusOf(d)) > 0.5 * ${LEAST_DISC_PX}.0;
+  return texelFetch(uGlint, min(pixel, textureSize(uGlint, 0) - 1), 0).g > 0.0 && abs(radiusOf(d)) > 0.5 * ${LEAST_DISC_PX}.0;
 }
 // Without what is drawn by itself, as far as it is seen through what is clear.
 vec4 lightAt(ivec2 at) {

@@ -8,8 +8,8 @@ export const DISTANCE_PARS = /* glsl */ `
 uniform sampler2D uGlint;
 float distanceOf(float depth) { return depth >= 1.0 ? 1e6 : uAxial.y / (depth * 2.0 - 1.0 + uAxial.x); }
 float shownAt(vec2 at) {
-  vec4 glint = texture(uGlint, at);
-  return glint.b > 0.5 ? glint.b / max(glint.r, 1e-6) : distanceOf(texture(uDepth, at).r);
+  vec2 glint = texture(uGlint, at).rg;
+  return glint.g > 0.0 ? 1.0 / max(glint.r, 1e-6) : distanceOf(texture(uDepth, at).r);
 }
 `
 /** Light of a sample, with what is clear before it. */
@@ -29,6 +29,12 @@ uniform vec2 uAxial;
 ${DISTANCE_PARS}
 ${LIGHT_SEEN_PARS}
 void main() { found = vec4(seenAt(vUv), shownAt(vUv)); }
+`
+/** The sun's images in what is clear, to be read: see CLEAR_FRAGMENT. */
+export const GLINTS_FRAGMENT = /* glsl */ `
+out vec4 glints;
+uniform sampler2D uGlint;
+void main() { glints = vec4(texelFetch(uGlint, ivec2(gl_FragCoord.xy), 0).rg, 0.0, 1.0); }
 `
 
 /**

@@ -432,7 +432,7 @@ void main() {
 export const CLEAR_FRAGMENT = /* glsl */ `
 layout(location = 0) out vec4 colour;
 layout(location = 1) out vec4 flatLayer;
-// of the sun's image: inverse distances along the axis of the image and of the surface that shows it, each times its share; its share
+// of the sun's image: inverse distances along the axis of the image and of the surface that shows it, nought where none is
 layout(location = 2) out vec4 glint;
 uniform mat4 inverseView;
 uniform highp sampler2D uDepth;
@@ -482,7 +482,7 @@ void main() {
     gloss += uSunColour * sun;
     sent = sun.g * 3.1415927;
   }
-  glint = vec4(vec2(image * length(vView), 1.0) / -vView.z, 1.0, step(GLINT, sent));
+  glint = vec4(vec2(image * length(vView), 1.0) / -vView.z, 0.0, step(GLINT, sent));
   vec3 body = c.rgb * 0.31830989 * irradianceAround(here, n);
   float cover = clamp(1.0 - (1.0 - c.a) * (1.0 - f.r) * (1.0 - taken), 0.0, 1.0);
   colour = vec4((body * c.a + gloss) / max(cover, 1e-3), cover);

@@ -20,7 +20,7 @@ export type Owner = 'picture' | 'outside' | 'moving' | 'thumbnail' | 'still' | '
 export interface DrawnClear {
   /**
    * Its light, with what is seen through it as alpha; its inverse distance along the axis and how much it covers, both by how much it
-   * covers; the sun's images in it.
+   * covers; where they were asked for the sun's images in it, inverse distances of the image and of what shows it.
    */
   readonly layer: WebGLRenderTarget
   /** Whether the lit picture is without it. */
