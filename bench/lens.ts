@@ -4,9 +4,9 @@ import { benchPage, median, ms, type Row } from './harness.ts'
 
 export async function lens(): Promise<Row[]> {
   const stand = await benchPage({ '/hall.glb': hallModel().bytes })
-  const wide = await stand.page.evaluate(() => window.bench.lens('/hall.glb', 3))
+  const wide = await stand.page.evaluate(() => window.bench.lens('/hall.glb', 5))
   // discs far wider: 51 px far behind the focus, where they are 2.6 px in the first one
-  const long = await stand.page.evaluate(() => window.bench.lens('/hall.glb', 3, [1.4, 2, 85]))
+  const long = await stand.page.evaluate(() => window.bench.lens('/hall.glb', 5, [1.4, 2, 85]))
   await stand.end()
   const row = (what: string, a: number[], b: number[], reference: string, limit: number): Row => {
     const ratio = median(a) / median(b)

@@ -42,10 +42,10 @@ vec3 sideOf(float d) {
 ${COUNT_PARS}
 void main() {
   ivec2 at = ivec2(gl_FragCoord.xy);
-  vec3 c = lightAt(at).rgb;
+  vec4 over;
+  vec3 c = lightAt(at, over);
   vec3 side = sideOf(distanceOf(texelFetch(uDepth, at, 0).r));
   #ifdef CLEAR
-    vec4 over = overAt(at);
     c *= over.a;
     vec2 far = texelFetch(uClear, at, 0).rg;
     vec3 its = far.g > 1e-3 ? sideOf(far.g / max(far.r, 1e-6)) : side;

@@ -6,8 +6,8 @@ import { DISTANCE_PARS, LIGHT_SEEN_PARS, POINT_PARS } from './shaders-points.ts'
 export const MOST_PLACES = 48
 
 /**
- * Light of surfaces (`lightAt`) and of what is clear (`overAt`: its light, and how much is seen through it) at a pixel. Defines: POINTS, with
- * points taken out; CLEAR, with a layer of clear things.
+ * A pixel's light without what is drawn by itself (`lightAt`): that of surfaces, and of what is clear (its light, and how much is seen through
+ * it). Defines: POINTS, with points taken out; CLEAR, with a layer of clear things.
  */
 export const WITHOUT_POINTS_PARS = /* glsl */ `
 uniform highp sampler2D uDepth;
@@ -18,46 +18,40 @@ uniform vec2 uBlur;
 ${POINT_PARS}
 ${DISTANCE_PARS}
 ${LIGHT_SEEN_PARS}
+#ifdef CLEAR
+uniform sampler2D uClear;
+#endif
 // Full radius of the disc of a distance in pixels, negative before the focus.
 float radiusOf(float d) { return 0.5 * uBlur.x * (d - uBlur.y) / max(d, 1e-4); }
 // Whether a bright point lies here, that is drawn by itself. The sun's images in bent glass wander more than their distance tells: a blurred one
 // that is not known to be none is never left as a dot.
 bool isPoint(ivec2 pixel) {
-  vec2 at = (vec2(pixel) + 0.5) * uPixel;
-  float d = shownAt(at);
-  vec2 place = uInFrame.xy + (at - shiftOf(d) * uPixel) * uInFrame.zw;
+  vec2 glint = texelFetch(uGlint, min(pixel, textureSize(uGlint, 0) - 1), 0).rg;
+  float d = shownFrom(glint, texelFetch(uDepth, pixel, 0).r);
+  vec2 place = uInFrame.xy + ((vec2(pixel) + 0.5 - shiftOf(d)) * uPixel) * uInFrame.zw;
   vec2 known = texture(uPoints2D, mapOf(place)).rg;
   if (known.r > 0.0 || known.g > 0.0) return known.r > 0.0;
-  return texelFetch(uGlint, min(pixel, textureSize(uGlint, 0) - 1), 0).g > 0.0 && abs(radiusOf(d)) > 0.5 * ${LEAST_DISC_PX}.0;
+  return glint.g > 0.0 && abs(radiusOf(d)) > 0.5 * ${LEAST_DISC_PX}.0;
 }
-// Without what is drawn by itself, as far as it is seen through what is clear.
-vec4 lightAt(ivec2 at) {
-  vec4 c = texelFetch(uSource, at, 0);
+// A point is asked for once: most pixels that are brighter than the mean are none.
+vec3 lightAt(ivec2 at, out vec4 over) {
+  vec3 c = texelFetch(uSource, at, 0).rgb;
+  #ifdef CLEAR
+    over = texelFetch(uOver, at, 0);
+  #else
+    over = vec4(0.0, 0.0, 0.0, 1.0);
+  #endif
   #ifdef POINTS
-    float l = luminanceOf(c.rgb);
-    if (l > uLensShift.z) {
-      l *= texture(uOver, (vec2(at) + 0.5) * uPixel).a;
-      if (l > uLensShift.z && isPoint(at)) c.rgb *= uLensShift.z / l;
+    float behind = luminanceOf(c) * over.a;
+    float own = luminanceOf(over.rgb);
+    if (behind + own > uLensShift.z && isPoint(at)) {
+      c *= min(1.0, uLensShift.z / max(behind, 1e-12));
+      // with what is left of the surfaces behind, the sample's mean is left; fainter light hardly adds to it
+      if (own > 0.1 * uLensShift.z) over.rgb *= max(0.0, uLensShift.z - behind) / own;
     }
   #endif
   return c;
 }
-#ifdef CLEAR
-uniform sampler2D uClear;
-// Without what is drawn by itself: with what is left of the surfaces behind, the sample's mean is left.
-vec4 overAt(ivec2 at) {
-  vec4 c = texelFetch(uOver, at, 0);
-  #ifdef POINTS
-    float l = luminanceOf(c.rgb);
-    // fainter light hardly adds to what is there
-    if (l > 0.1 * uLensShift.z) {
-      float behind = luminanceOf(texelFetch(uSource, at, 0).rgb) * c.a;
-      if (l + behind > uLensShift.z && isPoint(at)) c.rgb *= max(0.0, uLensShift.z - behind) / l;
-    }
-  #endif
-  return c;
-}
-#endif
 `
 
 export const APERTURE_LEFT_PARS = /* glsl */ `

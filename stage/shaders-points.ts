@@ -7,10 +7,8 @@ import { LUMINANCE_PARS } from './shaders-first.ts'
 export const DISTANCE_PARS = /* glsl */ `
 uniform sampler2D uGlint;
 float distanceOf(float depth) { return depth >= 1.0 ? 1e6 : uAxial.y / (depth * 2.0 - 1.0 + uAxial.x); }
-float shownAt(vec2 at) {
-  vec2 glint = texture(uGlint, at).rg;
-  return glint.g > 0.0 ? 1.0 / max(glint.r, 1e-6) : distanceOf(texture(uDepth, at).r);
-}
+float shownFrom(vec2 glint, float depth) { return glint.g > 0.0 ? 1.0 / max(glint.r, 1e-6) : distanceOf(depth); }
+float shownAt(vec2 at) { return shownFrom(texture(uGlint, at).rg, texture(uDepth, at).r); }
 `
 /** Light of a sample, with what is clear before it. */
 export const LIGHT_SEEN_PARS = /* glsl */ `

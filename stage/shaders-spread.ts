@@ -16,22 +16,32 @@ const LEAST_PX = 0.6
 /** Spread no farther than this, pixels: the places looked at are few. */
 export const MOST_PX = 40
 
-/** Light without bright points beside the radius it is spread by, pixels, negative before the focus: one reading a place. */
+/**
+ * Light without bright points beside the radius it is spread by, pixels, negative before the focus: one reading a place. The same of what is
+ * clear, with how much is seen through it. Define: CLEAR.
+ */
 export const DISC_PACK_FRAGMENT = /* glsl */ `
-out vec4 packed;
+layout(location = 0) out vec4 packed;
+#ifdef CLEAR
+layout(location = 1) out vec4 packedOver;
+#endif
 ${WITHOUT_POINTS_PARS}
 void main() {
   ivec2 at = ivec2(gl_FragCoord.xy);
   float r = radiusOf(distanceOf(texelFetch(uDepth, at, 0).r));
-  packed = vec4(min(lightAt(at).rgb, 65504.0), clamp(r, -${MOST_PX}.0, ${MOST_PX}.0));
+  vec4 over;
+  packed = vec4(min(lightAt(at, over), 65504.0), clamp(r, -${MOST_PX}.0, ${MOST_PX}.0));
+  #ifdef CLEAR
+    packedOver = over;
+  #endif
 }
 `
 
-/** Defines: CLEAR, with a layer of clear things; FLAT, with things drawn flat; POINTS, with points taken out. */
+/** Defines: CLEAR, with a layer of clear things; FLAT, with things drawn flat. */
 export const SPREAD_FRAGMENT = /* glsl */ `
 layout(location = 0) out vec4 colour;
 layout(location = 1) out vec4 flatLayer;
-uniform sampler2D uFlatSource, uPacked, uReach;
+uniform sampler2D uFlatSource, uPacked, uPackedOver, uReach;
 uniform float uSeen;
 uniform int uTaps, uClearStep;
 uniform vec2 uPoints[${SPREAD_TAPS}];
@@ -102,7 +112,7 @@ void spreadClear(inout vec4 clear, float here, float about) {
     float r = isBare ? reach : radiusBetween(here, at);
     float covers = r < least ? 0.0 : clamp(r - length(off) + 1.0, 0.0, 1.0);
     float k = covers / (max(r, least) * max(r, least));
-    sum += (isBare ? vec4(0.0, 0.0, 0.0, 1.0) : overAt(at)) * k;
+    sum += (isBare ? vec4(0.0, 0.0, 0.0, 1.0) : texelFetch(uPackedOver, at, 0)) * k;
     w += k;
   }
   clear = sum / w;
@@ -121,7 +131,7 @@ void main() {
   #ifdef CLEAR
     // most of a picture has nothing clear near it
     if (reach.g > 0.0) {
-      vec4 clear = overAt(at);
+      vec4 clear = texelFetch(uPackedOver, at, 0);
       spreadClear(clear, clearAt(at), reach.g);
       colour.rgb = colour.rgb * clear.a + clear.rgb;
       flatLayer *= clear.a;

@@ -19,6 +19,7 @@ export class SpreadPass {
     uTaps: { value: SPREAD_TAPS },
     uClearStep: { value: CLEAR_STEP.still },
     uPacked: { value: null },
+    uPackedOver: { value: null },
     uReach: { value: null },
     uPoints: { value: Array.from({ length: SPREAD_TAPS }, () => new Vector2()) },
   })
@@ -26,6 +27,8 @@ export class SpreadPass {
   private readonly spreads = new LensPasses(SPREAD_FRAGMENT, this.uniforms)
   private readonly reachBlocks = new LensPasses(REACH_BLOCKS_FRAGMENT, this.uniforms)
   private readonly packed = new WebGLRenderTarget(1, 1, { ...near, type: HalfFloatType })
+  /** The same with what is clear beside it. */
+  private readonly packedClear = new WebGLRenderTarget(1, 1, { ...near, type: HalfFloatType, count: 2 })
   private readonly reach: Reach
 
   constructor(gl: FullPasses) {
@@ -43,16 +46,18 @@ export class SpreadPass {
     u['uClearStep']!.value = isQuick ? CLEAR_STEP.quick : CLEAR_STEP.still
     const points = u['uPoints']!.value as Vector2[]
     for (let i = 0; i < SPREAD_TAPS; i++) points[i]!.set(...aperturePoint(by.blur.shape, i + 1))
-    fit(this.packed, by.size)
-    u['uPacked']!.value = u['uReach']!.value = null
+    const packed = t.clear?.isApart ? this.packedClear : this.packed
+    fit(packed, by.size)
+    u['uPacked']!.value = u['uPackedOver']!.value = u['uReach']!.value = null
     const draw = (target: WebGLRenderTarget, pass: ShaderMaterial): void => {
       renderer.setRenderTarget(target)
       this.gl.full(pass)
     }
-    draw(this.packed, this.packs.of(t, by))
-    u['uPacked']!.value = this.packed.texture
+    draw(packed, this.packs.of(t, by))
+    ;[u['uPacked']!.value, u['uPackedOver']!.value] = packed.textures
     u['uReach']!.value = this.reach.of(by.size, this.reachBlocks.of(t, by))
-    draw(to, this.spreads.of(t, by))
+    // what is packed is without points already
+    draw(to, this.spreads.of(t, { ...by, takenOut: null }))
     renderer.setRenderTarget(null)
   }
 
@@ -69,5 +74,6 @@ export class SpreadPass {
     this.reachBlocks.dispose()
     this.reach.dispose()
     this.packed.dispose()
+    this.packedClear.dispose()
   }
 }
