@@ -3,7 +3,7 @@
 
 import {
   DataTexture,
-  HalfFloatType,
+  FloatType,
   NearestFilter,
   RGBAFormat,
   RGFormat,
@@ -34,9 +34,10 @@ export const clearTextures = ({ clear }: Targets): { readonly over: Texture; rea
 function layerOf({ width, height }: Size, count: number): WebGLRenderTarget {
   const layer = new WebGLRenderTarget(width, height, {
     ...{ minFilter: NearestFilter, magFilter: NearestFilter },
-    ...{ type: HalfFloatType, depthBuffer: false, count },
+    // blended over each other: drawn in software halves would be converted for each pane, there and back (a quarter of the time)
+    ...{ type: FloatType, depthBuffer: false, count },
   })
-  // what is written of each pixel costs as much as what is worked out for it where pictures are drawn in software
+  // and what is written of each pixel costs as much as what is worked out for it
   for (const narrow of layer.textures.slice(1)) narrow.format = RGFormat
   return layer
 }

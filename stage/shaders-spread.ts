@@ -32,7 +32,7 @@ void main() {
   vec4 over;
   packed = vec4(min(lightAt(at, over), 65504.0), clamp(r, -${MOST_PX}.0, ${MOST_PX}.0));
   #ifdef CLEAR
-    packedOver = over;
+    packedOver = vec4(min(over.rgb, 65504.0), over.a);
   #endif
 }
 `
@@ -91,9 +91,8 @@ float clearAt(ivec2 at) {
   vec2 c = texelFetch(uClear, at, 0).rg;
   return c.g > 1e-3 ? c.g / max(c.r, 1e-6) : 0.0;
 }
-// radius by which two places give to each other
-float radiusBetween(float here, ivec2 at) {
-  float there = clearAt(at);
+// radius by which two places give to each other, of which one is clear
+float radiusBetween(float here, float there, ivec2 at) {
   if (here > 0.0 && there > 0.0) return min(discOf(here), discOf(there));
   float far = max(here, there);
   return far <= 0.0 || depthAt(here > 0.0 ? at : pixelAt(vec2(0.0))) < far * 0.98 ? 0.0 : discOf(far);
@@ -108,8 +107,9 @@ void spreadClear(inout vec4 clear, float here, float about) {
   for (int i = 1; i < uTaps; i += uClearStep) {
     vec2 off = uPoints[i] * reach;
     ivec2 at = pixelAt(off);
-    bool isBare = here <= 0.0 && clearAt(at) <= 0.0;
-    float r = isBare ? reach : radiusBetween(here, at);
+    float there = clearAt(at);
+    bool isBare = here <= 0.0 && there <= 0.0;
+    float r = isBare ? reach : radiusBetween(here, there, at);
     float covers = r < least ? 0.0 : clamp(r - length(off) + 1.0, 0.0, 1.0);
     float k = covers / (max(r, least) * max(r, least));
     sum += (isBare ? vec4(0.0, 0.0, 0.0, 1.0) : texelFetch(uPackedOver, at, 0)) * k;
