@@ -3,7 +3,7 @@
 
 import { z } from 'zod'
 import type { Aim, Frame, Guide, GuideColour, GuideKind, Lens, Projection, Stand } from '#core/camera'
-import { aperturePicture } from '#core/optics'
+import { aperturePicture, MOST_LUX } from '#core/optics'
 import { OWN_UNITS_LIMIT, WORLD_LIMIT_M } from '#core/placing'
 import type { Cut } from '#core/section'
 import { list, names } from './lists.ts'
@@ -266,6 +266,9 @@ export const sunSchema = z.object({
   bearingDeg: angle,
   elevationDeg: finite.min(-90).max(90),
   shadow: onOff,
+  /** Illuminance of what faces the sun, and by the sky alone of open level ground, lx; without them as by day. */
+  sunLux: finite.min(0).max(MOST_LUX.sunLux).optional(),
+  skyLux: finite.min(0).max(MOST_LUX.skyLux).optional(),
 })
 export const hazeSchema = z.object({ on: onOff, visibilityM: finite.positive().max(1e6) })
 /** Behind the model: a colour, the sky, or a photograph of the project. */

@@ -1,41 +1,30 @@
 // The picture's passes: surfaces, shadow, lighting, clear things, sum, finish.
 // Model: see shaders.ts. A picture's sample is five passes into targets that belong to its kind of picture.
 
-import {
-  Camera as ThreeCamera,
-  Color,
-  DataUtils,
-  Matrix4,
-  ShaderMaterial,
-  Vector2,
-  Vector3,
-  Vector4,
-  type Texture,
-  type WebGLRenderer,
-} from 'three'
-import { axesOf, type Camera, isPerspective, isStraight, widthOfView } from '#core/camera'
-import { DAYLIGHT, exposureFactor, SUN_COLOUR, sunDirection, skyScale, type SkyLight } from '#core/optics'
+import { Camera as ThreeCamera, DataUtils, Matrix4, type Texture, type WebGLRenderer } from 'three'
+import { type Camera, isStraight, widthOfView } from '#core/camera'
+import { skyLightOf } from '#core/optics'
 import { ALL_SHOWN, OUTLINE, type Spacing } from '#core/section'
 import { CutFacePass, FLAT_ROUGHNESS, type DrawnFaces } from './cut-faces.ts'
 import { aimEye, NEAR_M, type LensPlace, type Size, type Tile, type ViewCuts } from './aim.ts'
 import { drawClear } from './clear-layer.ts'
 import { CutGhostPass } from './cut-ghost.ts'
-import { fullPass, type FullPasses } from './full-passes.ts'
+import type { FullPasses } from './full-passes.ts'
 import type { StageScene } from './scene.ts'
 import { SunShadow } from './sun-shadow.ts'
-import { CUBE_CAMERA, PRODUCT_RADIUS_M, Surroundings } from './surroundings.ts'
+import { CUBE_CAMERA, Surroundings } from './surroundings.ts'
 import { TargetStore, type Owner, type Targets } from './targets.ts'
 import { Finish } from './finish.ts'
 import { Glare } from './glare.ts'
 import { LampLight, lampUniforms } from './lamp-light.ts'
-import { linearOf } from './flat-tone.ts'
+import { LightingPass } from './lighting.ts'
+import { SCENE_FACTOR, seenFactor } from './scene-light.ts'
 import type { TakenOut } from './lens-frame.ts'
 import { hasLens, lensPlace } from './lens-sample.ts'
 import { SampleSum } from './sample-sum.ts'
 import { PointsPass } from './points.ts'
 import type { PointSample } from './points-search.ts'
-import { onLens, sampleAt, type Sample } from './sample.ts'
-import { LIGHTING_FRAGMENT } from './shaders.ts'
+import { onLens, sampleAt } from './sample.ts'
 import { drawnView, type DrawnView } from './views.ts'
 import type { Appearance, PointsTold } from './types.ts'
 
@@ -69,24 +58,10 @@ const RIM_PLACES = 13
 const HATCH_MM = 2
 const HATCH_M = 0.06
 const MM_PER_INCH = 25.4
-/** What the flat layer has where a photograph shows: far below any colour, so that the finish tells it from cut faces. */
-export const CLEAR = -8
-/** Reflectance of clay: a light grey, as models of card and plaster are photographed (practice). */
-const CLAY = 0.58
-/** The even ground of products and parallel pictures, sRGB. */
-const GROUND = [0.79, 0.79, 0.782] as const
-/** Samples are scene-linear: luminances by this factor lie in the range of half floats, from moonlight to the sun's glint. */
-const SCENE_EV = 12
-export const SCENE_FACTOR = exposureFactor(SCENE_EV)
-/** What a picture's exposure makes of a sample's light. */
-const seenFactor = ({ exposure }: Appearance): number => exposureFactor(exposure.ev100, exposure.compensationEv) / SCENE_FACTOR // prettier-ignore
 /** Of what is seen as white. */
 const GREY = 0.18
 /** From so many samples on a picture is worth the sharper resampling. */
 const CRISP_SAMPLES = 8
-/** Contact shading reaches this far, metres (less in small models). */
-const CONTACT_M = 0.45
-
 /** Metres between hatching lines; `paperM` is a printed millimetre in the model, null where the picture has no scale. */
 function hatchDistance(hatch: Spacing | undefined, paperM: number | null, plainM: number): number {
   if (hatch && 'modelM' in hatch) return hatch.modelM
@@ -94,16 +69,7 @@ function hatchDistance(hatch: Spacing | undefined, paperM: number | null, plainM
   return paperM === null ? (plainM * (hatch?.paperMm ?? HATCH_MM)) / HATCH_MM : paperM * (hatch?.paperMm ?? HATCH_MM)
 }
 
-/** How much of a photograph's own values a shadow takes: they go with light by a power of 2.2. */
-const shadeOf = (share: number): number => 1 - (1 - share) ** (1 / 2.2)
 const glareOf = (look: Appearance): number => look.exposure.finish?.glare ?? 0
-
-export const skyOf = (sun: Appearance['look.sun']): SkyLight => ({
-  sunBearingDeg: sun.bearingDeg,
-  sunElevationDeg: sun.elevationDeg,
-  skyLux: DAYLIGHT.skyLux,
-  sunLux: sun.on ? DAYLIGHT.sunLux : 0,
-})
 
 export class Passes {
   private readonly gl: FullPasses
@@ -114,13 +80,12 @@ export class Passes {
   private readonly shadow: SunShadow
   private readonly worldFromClip = new Matrix4()
   private readonly clipFromWorld = new Matrix4()
-  private readonly lighting: ShaderMaterial
+  private readonly lighting: LightingPass
   private readonly finish: Finish
   private readonly surroundings: Surroundings
   private readonly lamps: LampLight
   private readonly glare: Glare
   private readonly lampUniforms = lampUniforms()
-  private sky = { key: '', scale: 1 }
   private readonly faces = new CutFacePass()
   private readonly sums: SampleSum
   private readonly ghost: CutGhostPass
@@ -140,28 +105,7 @@ export class Passes {
     this.glare = new Glare(gl)
     this.sums = new SampleSum(gl)
     this.points = new PointsPass(gl)
-    this.lighting = fullPass(LIGHTING_FRAGMENT, {
-      ...stage.light,
-      ...this.lampUniforms,
-      uColourTexture: { value: null },
-      uNormalTexture: { value: null },
-      uWorldFromClip: { value: this.worldFromClip },
-      uClipFromWorld: { value: this.clipFromWorld },
-      uBack: { value: new Vector3() },
-      uWorldFromView: { value: this.eye.matrixWorld },
-      uAxial: { value: new Vector3() },
-      uContact: { value: 0 },
-      uSkyPlace: { value: new Vector3() },
-      uCatch: { value: new Vector3() },
-      uEmissionScale: { value: 1 },
-      uClay: { value: 0 },
-      uSky: { value: 1 },
-      uGroundLux: { value: 1 },
-      uFlat: { value: new Vector4() },
-      uFirst: { value: 0 },
-      uSeen: { value: 1 },
-      uFlatLayer: { value: 1 },
-    })
+    this.lighting = new LightingPass(stage, { eye: this.eye, worldFromClip: this.worldFromClip, clipFromWorld: this.clipFromWorld, lamps: this.lampUniforms }) // prettier-ignore
     this.eye.matrixAutoUpdate = this.eye.matrixWorldAutoUpdate = false
   }
 
@@ -184,7 +128,6 @@ export class Passes {
     const { renderer, stage } = this
     if (index > 0) this.sums.add(t)
     const blur = owner === 'around' || owner === 'meter' || !hasLens(camera) ? null : (look.blur ?? null)
-    const [sky, factor] = [skyOf(look['look.sun']), SCENE_FACTOR]
     stage.setHidden(look.shown.hidden)
     stage.setMoved(look.shown.moved)
     // the surroundings that smooth things mirror are those of the uncut model
@@ -192,18 +135,18 @@ export class Passes {
     const s = sampleAt(index, of, blur)
     // of pictures of one sample the sun is a point anyway
     const isAside = owner !== 'picture' && owner !== 'moving' && owner !== 'still'
-    this.shadow.cast(sky, look, s.sun, { anyPlace: owner === 'moving' || owner === 'thumbnail', isAside })
-    this.lamps.set(this.lampUniforms, camera.pose.station, look, factor, owner !== 'moving')
+    this.shadow.cast(skyLightOf(look['look.sun']), look, s.sun, {
+      anyPlace: owner === 'moving' || owner === 'thumbnail',
+      isAside,
+    })
+    this.lamps.set(this.lampUniforms, camera.pose.station, look, SCENE_FACTOR, owner !== 'moving')
     this.aim(camera, tile, size, s.pixel, look.shown.cuts, blur && lensPlace(camera, blur, s.lens))
     this.drawSurfaces(t, camera, look, size, tile, faces)
     // light
-    this.setLighting(t, camera, look, sky, factor, size, owner, s)
     const seen = seenFactor(look)
-    this.lighting.uniforms['uSeen']!.value = seen
-    this.lighting.uniforms['uFlatLayer']!.value = owner === 'around' ? 0 : 1
-    this.lighting.uniforms['uFirst']!.value = index === 0 && SOFTENED.has(owner) ? 1 : 0
+    this.lighting.set(t, { camera, look, size, owner, sample: s, seen, isFirst: index === 0 && SOFTENED.has(owner) })
     renderer.setRenderTarget(t.lit)
-    this.gl.full(this.lighting)
+    this.gl.full(this.lighting.material)
     const isApart = blur !== null && lensPlace(camera, blur) !== null
     const hasGlints = owner === 'points' || (isApart && hasPoints(owner, isMoving ? 0 : of))
     drawClear(renderer, stage, t, { eye: this.eye, size, isApart, hasGlints })
@@ -216,7 +159,7 @@ export class Passes {
     const axial = [e[10]!, e[14]!] as const
     t.axial = axial
     const takenOut = blur && this.pointsOf(owner, t, { camera, blur, size, tile, lens: s.lens, axial, grey: GREY / seen }, index, isMoving ? 0 : of) // prettier-ignore
-    const hasFlat = faces !== null || look.shown.cuts.ghost === true || (this.lighting.uniforms['uFlat']!.value as Vector4).w > 0 // prettier-ignore
+    const hasFlat = faces !== null || look.shown.cuts.ghost === true || this.lighting.hasFlatGround
     t.lens = blur && lensPlace(camera, blur) ? { camera, blur, size, perPx, sample: s, axial, tile, takenOut, hasFlat, seen } : null // prettier-ignore
     t.blurredOf = 0
     renderer.setRenderTarget(null)
@@ -397,6 +340,7 @@ export class Passes {
 
   dispose(): void {
     this.targets.dispose()
+    this.lighting.dispose()
     this.shadow.dispose()
     this.faces.dispose()
     this.ghost.dispose()
@@ -433,60 +377,5 @@ export class Passes {
     this.eye.projectionMatrixInverse.copy(this.eye.projectionMatrix).invert()
     this.worldFromClip.multiplyMatrices(world, this.eye.projectionMatrixInverse)
     this.clipFromWorld.multiplyMatrices(this.eye.projectionMatrix, this.eye.matrixWorldInverse)
-  }
-
-  private setLighting(
-    t: Targets,
-    camera: Camera,
-    look: Appearance,
-    sky: SkyLight,
-    factor: number,
-    size: Size,
-    owner: Owner,
-    sample: Sample,
-  ): void {
-    const { stage } = this
-    const { light } = stage
-    const u = this.lighting.uniforms
-    const f = axesOf(camera.pose).forward
-    ;(u['uBack']!.value as Vector3).set(-f[0], -f[1], -f[2])
-    const { elements: e } = this.eye.projectionMatrix
-    ;(u['uAxial']!.value as Vector3).set(e[10]!, e[14]!, e[15] === 1 ? 1 : 0)
-    u['uColourTexture']!.value = t.facts.textures[0]
-    u['uNormalTexture']!.value = t.facts.textures[1]
-    light['uDepth']!.value = t.facts.depthTexture
-    ;(light['uInverseSize']!.value as Vector2).set(1 / size.width, 1 / size.height)
-    light['uLightScale']!.value = factor
-    light['uSeed']!.value = sample.noise
-    ;(u['uSkyPlace']!.value as Vector3).set(...sample.sky)
-    const sunUp = sky.sunLux > 0 && sunDirection(sky)[2] > 0
-    ;(light['uSunColour']!.value as Color).setRGB(...SUN_COLOUR).multiplyScalar(sunUp ? sky.sunLux * factor : 0)
-    u['uContact']!.value =
-      owner === 'moving' || owner === 'around' ? 0 : CONTACT_M * Math.min(1, (light['uReach']!.value as number) / 0.35)
-    u['uEmissionScale']!.value = factor
-    u['uClay']!.value = look.clay ? CLAY : 0
-    const key = JSON.stringify(sky)
-    if (this.sky.key !== key) this.sky = { key, scale: skyScale(sky) }
-    u['uSky']!.value = this.sky.scale
-    u['uGroundLux']!.value = sky.skyLux + sky.sunLux * Math.max(0, sunDirection(sky)[2])
-    const ground = look.photo?.groundM
-    // what the sun adds on level ground, of all that falls there: so much darker is its shadow
-    const sunShare = sky.sunLux * Math.max(0, sunDirection(sky)[2])
-    ;(u['uCatch']!.value as Vector3).set(
-      ground ?? 0,
-      ground === undefined ? 0 : 1,
-      shadeOf(sunShare / Math.max(1e-9, sunShare + sky.skyLux)),
-    )
-    const colour = look['look.backdrop'].kind === 'colour'
-    // what smooth things mirror is the sky
-    const isClear = look.photo !== undefined && owner !== 'around'
-    const c = isClear ? [CLEAR, CLEAR, CLEAR] : linearOf(colour ? look['look.backdrop'].colour : GROUND)
-    ;(u['uFlat']!.value as Vector4).set(
-      c[0]!,
-      c[1]!,
-      c[2]!,
-      // a product stands before an even ground, in parallel pictures and in perspective; what it mirrors is the sky all the same
-      isClear || colour || (owner !== 'around' && (!isPerspective(camera) || stage.radius < PRODUCT_RADIUS_M)) ? 1 : 0,
-    )
   }
 }

@@ -1,6 +1,6 @@
 // Which models are shown, what is known of them, and their light. A newer call takes the place of an older one.
 import type { Vec3 } from '#core/math'
-import { DAYLIGHT } from '#core/optics'
+import { skyLightOf } from '#core/optics'
 import { originOf } from '#core/placing'
 import type { SceneFacts } from '#mesh'
 import type { ModelRef, Setup } from '#model'
@@ -142,14 +142,8 @@ function createLight(clients: Workers['clients'], known: Known, shownKey: () => 
   let litKey = ''
   /** Works out the light from all sides under a sun, then has everything drawn again. */
   async function relight(setup: Setup): Promise<void> {
-    const { sun } = setup.look
     const { stage: s, geometry: g } = await clients()
-    const sky = {
-      sunBearingDeg: sun.bearingDeg,
-      sunElevationDeg: sun.elevationDeg,
-      skyLux: DAYLIGHT.skyLux,
-      sunLux: sun.on ? DAYLIGHT.sunLux : 0,
-    }
+    const sky = skyLightOf(setup.look.sun)
     const opened = openedBy(setup)
     const key = `${shownKey()}${JSON.stringify([sky, opened])}`
     if (key === litKey) {

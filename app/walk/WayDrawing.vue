@@ -120,6 +120,8 @@ async function nudge(dx: number, dy: number, i: number): Promise<void> {
   if (!isPlan.value && dy !== 0) live({ heights: 'free' })
   await drop()
 }
+/** While a place is asked for, marks are in nobody's way: it may be that of a stop. */
+const isPlaceAsked = computed(() => tool.value === 'aim' || tool.value === 'look' || tool.value === 'pivot')
 const NEAR_PX = 9
 /** How far along the way a place on the page lies, where it is near it. */
 function nearWay(e: { clientX: number; clientY: number }): number | null {
@@ -228,34 +230,36 @@ async function key(e: KeyboardEvent, i: number): Promise<void> {
     <g class="seconds"><circle v-for="s in seconds" :key="s.t" :cx="toPx(s.at).x" :cy="toPx(s.at).y" r="1.8" /></g>
     <ConeShape v-if="cone" :cone="cone" />
     <circle v-if="now" class="now" :cx="now.x" :cy="now.y" r="4" />
-    <TangentMarks :to-px="toPx" :at="at" :is-plan="isPlan" :reading="reading" />
-    <PivotMark :to-px="toPx" :at="at" :is-plan="isPlan" :reading="reading" />
-    <AimMarks :to-px="toPx" :at="at" :is-plan="isPlan" :reading="reading" />
-    <GazeMark :to-px="toPx" :at="at" :is-plan="isPlan" :reading="reading" />
-    <g
-      v-for="p in stops"
-      :key="p.s.id"
-      class="stop"
-      :class="{ on: p.s.id === stopId }"
-      @keydown="key($event, p.i)"
-      @focusin="stopId = p.s.id"
-    >
-      <DragHandle
-        :x="p.x"
-        :y="p.y"
-        shape="round"
-        :label="`Stop ${p.i + 1}: drag it; Delete takes it out`"
-        :testid="`${kind}-stop-${p.i}`"
-        :value="p.s.station[0]"
-        :spoken="reading(p.s.station)"
-        :reading="dragged === p.i ? reading(p.s.station) : ''"
-        @start="begin(p.i)"
-        @drag="move($event, p.i)"
-        @nudge="(dx, dy) => nudge(dx, dy, p.i)"
-        @done="done"
-        @cancel="letGo"
-      />
-      <text :x="p.x + 8" :y="p.y - 6">{{ p.i + 1 }}</text>
+    <g :class="{ through: isPlaceAsked }">
+      <TangentMarks :to-px="toPx" :at="at" :is-plan="isPlan" :reading="reading" />
+      <PivotMark :to-px="toPx" :at="at" :is-plan="isPlan" :reading="reading" />
+      <AimMarks :to-px="toPx" :at="at" :is-plan="isPlan" :reading="reading" />
+      <GazeMark :to-px="toPx" :at="at" :is-plan="isPlan" :reading="reading" />
+      <g
+        v-for="p in stops"
+        :key="p.s.id"
+        class="stop"
+        :class="{ on: p.s.id === stopId }"
+        @keydown="key($event, p.i)"
+        @focusin="stopId = p.s.id"
+      >
+        <DragHandle
+          :x="p.x"
+          :y="p.y"
+          shape="round"
+          :label="`Stop ${p.i + 1}: drag it; Delete takes it out`"
+          :testid="`${kind}-stop-${p.i}`"
+          :value="p.s.station[0]"
+          :spoken="reading(p.s.station)"
+          :reading="dragged === p.i ? reading(p.s.station) : ''"
+          @start="begin(p.i)"
+          @drag="move($event, p.i)"
+          @nudge="(dx, dy) => nudge(dx, dy, p.i)"
+          @done="done"
+          @cancel="letGo"
+        />
+        <text :x="p.x + 8" :y="p.y - 6">{{ p.i + 1 }}</text>
+      </g>
     </g>
     <g v-if="isPlan" class="north" :transform="`translate(${strip.width.value - 18} 26)`"
       ><path d="M0 10V-10m-3.5 5l3.5 -5l3.5 5" /><text y="21" text-anchor="middle">N</text></g
@@ -325,7 +329,8 @@ async function key(e: KeyboardEvent, i: number): Promise<void> {
   font: 9.5px var(--mono);
   fill: var(--quiet);
 }
-.north {
+.north,
+.through {
   pointer-events: none;
 }
 </style>

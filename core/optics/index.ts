@@ -55,6 +55,8 @@ export { basis, irradiance, type Harmonics } from './harmonics.ts'
 export {
   CLEAR_SKY,
   DAYLIGHT,
+  MOST_LUX,
+  skyLightOf,
   GROUND_ALBEDO,
   relativeSkyLuminance,
   SKY_HORIZON_COLOUR,

@@ -23,6 +23,23 @@ export interface SkyLight {
 
 /** Sunshine through slightly hazy air: contrast that a picture can hold. */
 export const DAYLIGHT = { sunLux: 42_000, skyLux: 14_000 } as const
+/** At most so much, lx: outside of the air the sun gives 133,000 (astm-e490, from memory), a bright sky with white clouds some 50,000 (practice). */
+export const MOST_LUX = { sunLux: 150_000, skyLux: 60_000 } as const
+/** A sun and sky that were set; what has no number is as by day. */
+export interface SunAndSky {
+  readonly on: boolean
+  readonly bearingDeg: number
+  readonly elevationDeg: number
+  readonly sunLux?: number | undefined
+  readonly skyLux?: number | undefined
+}
+/** The light of a sun and sky that were set; a sun that is off leaves the sky. */
+export const skyLightOf = ({ on, bearingDeg, elevationDeg, sunLux, skyLux }: SunAndSky): SkyLight => ({
+  sunBearingDeg: bearingDeg,
+  sunElevationDeg: elevationDeg,
+  skyLux: skyLux ?? DAYLIGHT.skyLux,
+  sunLux: on ? (sunLux ?? DAYLIGHT.sunLux) : 0,
+})
 export const GROUND_ALBEDO = 0.22
 /** Linear tints: sunlight, the sky away from the sun, and near the horizon. */
 export const SUN_COLOUR: Vec3 = [1.05, 0.985, 0.86]

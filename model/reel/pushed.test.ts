@@ -1,8 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { pushShare } from '#core/reel'
 import { CUT_KINDS, newCut, type CutPlace } from '#core/section'
 import { newProject } from '../defaults.ts'
-import { cutSchema, exposureSchema } from '../part-schemas.ts'
+import { cutSchema, exposureSchema, sunSchema } from '../part-schemas.ts'
 import type { Setup } from '../parts.ts'
 import { pushedLayers, type PushEnd } from './pushed.ts'
 
@@ -58,6 +59,17 @@ describe('what a push shows between two viewpoints', () => {
     expect(pushedSetup(warm, end(cool), 1).exposure).toEqual(cool.exposure)
     const off: Setup = { ...cool, look: { ...cool.look, sun: { ...cool.look.sun, on: false } } }
     expect(pushedSetup(warm, end(off), 0.4).look.sun).toEqual(warm.look.sun)
+  })
+  it('their light goes along too, from that of day where none was set; the sky’s without a sun as well', () => {
+    const lit = (changes: Partial<Setup['look']['sun']>): Setup => ({ ...plain, look: { ...plain.look, sun: { ...plain.look.sun, on: true, ...changes } } }) // prettier-ignore
+    const sun = (a: Setup, b: Setup, share = 0.5) => pushedSetup(a, end(b), share).look.sun
+    expect(sun(lit({ sunLux: 2000 }), lit({ skyLux: 1000 }))).toMatchObject({ sunLux: 22_000, skyLux: 7_500 })
+    expect(sun(lit({ on: false, skyLux: 0 }), lit({}), 0.4)).toMatchObject({
+      on: false,
+      skyLux: expect.closeTo(14_000 * pushShare('soft', 0.4), 9),
+    })
+    expect(Object.keys(sun(lit({}), lit({})))).not.toContain('skyLux')
+    expect(sunSchema.safeParse(sun(lit({ sunLux: 2000 }), lit({}))).success).toBe(true)
   })
   it('an angle goes the shorter way; what is switched off or turned round does not blend', () => {
     const box = (turnDeg: number, on = true): Setup => cutAt({ id: 'x', name: 'A', on, reversed: false, kind: 'box', centre: [0, 0, 0], sizeM: [1, 1, 1], turnDeg }) // prettier-ignore

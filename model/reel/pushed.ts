@@ -1,5 +1,6 @@
 // What a push shows between its two viewpoints besides its camera: cuts of one id, the sun and the look's numbers blend; the rest changes at
 // one moment, or fades over a time about it.
+import { DAYLIGHT } from '#core/optics'
 import { pushShare } from '#core/reel'
 import type { Setup } from '../parts.ts'
 import type { ShotPart } from '../reel-schemas.ts'
@@ -82,9 +83,13 @@ function exposureBetween(base: Exposure, a: Exposure, b: Exposure, x: number): E
 type Sun = Setup['look']['sun']
 /** The sun goes the shorter way where both have one. */
 function sunBetween(base: Sun, a: Sun, b: Sun, x: number): Sun {
-  if (!a.on || !b.on) return base
+  // the sky is there without a sun too
+  const light = (of: 'sunLux' | 'skyLux'): Partial<Sun> =>
+    a[of] === undefined && b[of] === undefined ? {} : { [of]: between(a[of] ?? DAYLIGHT[of], b[of] ?? DAYLIGHT[of], x) }
+  if (!a.on || !b.on) return { ...base, ...light('skyLux') }
   const bearingDeg = ((turned(a.bearingDeg, b.bearingDeg, x) % 360) + 360) % 360
-  return { ...base, bearingDeg, elevationDeg: between(a.elevationDeg, b.elevationDeg, x) }
+  const elevationDeg = between(a.elevationDeg, b.elevationDeg, x)
+  return { ...base, bearingDeg, elevationDeg, ...light('sunLux'), ...light('skyLux') }
 }
 
 function cutBetween(base: CutPart, from: CutPart, to: CutPart, x: number): CutPart {

@@ -6,10 +6,11 @@ import { PNG } from 'pngjs'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { poseOfStand, principalPointPx, projectPoint, type Camera } from '#core/camera'
-import { blurDiscMm, depthOf } from '#core/optics'
+import { blurDiscMm, depthOf, exposureFactor } from '#core/optics'
 import type { Vec3 } from '#core/math'
 import { aimAt, newModel, newProject, type ProjectDocument, type Setup } from '#model'
 import { Pen } from '../../scripts/demo-data/kit.ts'
+import { MATERIALS } from '../../scripts/demo-data/surfaces.ts'
 import { meanDifference, openStand, pictureAt, picturePixels, typeNumber, type Stand } from '../support/browser.ts'
 import { linearOf } from '../../stage/flat-tone.ts'
 import { glbOf } from '../support/models.ts'
@@ -419,7 +420,7 @@ describe('glass in the sun', () => {
     const { NodeIO } = await import('@gltf-transform/core')
     const { ALL_EXTENSIONS } = await import('@gltf-transform/extensions')
     const nodes = [
-      new Pen('Floor').use('plaster').box(-5, -5, -0.2, 5, 5, 0, { bevel: 0 }).node(),
+      new Pen('Floor').use('paper').box(-5, -5, -0.2, 5, 5, 0, { bevel: 0 }).node(),
       new Pen('Pane').use('dome glass').box(-2, -1, 1.5, 0, 1, 1.51, { bevel: 0 }).node(),
     ]
     const io = new NodeIO().registerExtensions(ALL_EXTENSIONS)
@@ -455,6 +456,34 @@ describe('glass in the sun', () => {
     expect(redder).toBeGreaterThan(1.4)
     expect(redder).toBeLessThan(2.2)
     expect(under[0] / beside[0]).toBeGreaterThan(0.85)
+  }, 120_000)
+  it('lies on open ground in lux: the sky’s, and the sun’s by the sine of its height; no light is black', async () => {
+    // green of paper out in the open: the light's colours hardly tint it. Of a matt surface luminance is albedo * lux / pi
+    const { width, height } = await picturePixels(page)
+    const ground = async (): Promise<number> => {
+      const { data } = await picturePixels(page)
+      let sum = 0
+      for (let y = -4; y <= 4; y++)
+        for (let x = -4; x <= 4; x++) sum += LINEAR[data[((Math.round(height * 0.8) + y) * width + Math.round(width * 0.7) + x) * 4 + 1]!]! / 81 // prettier-ignore
+      return sum
+    }
+    const [, paper] = MATERIALS.find((m) => m.name === 'paper')!.baseColour
+    const seen = (lux: number): number => ((paper * lux) / Math.PI) * exposureFactor(15.5)
+    const sine = Math.sin(Math.PI / 3)
+    const near = (lux: number) => expect.poll(async () => (await ground()) / seen(lux), { timeout: 30_000 })
+    await page.getByTestId('cell-look').click()
+    await near(14_000 + 42_000 * sine).toBeCloseTo(1, 1)
+    await typeNumber(page, 'Sunlight', '30000')
+    await typeNumber(page, 'Skylight', '24000')
+    await near(24_000 + 30_000 * sine).toBeCloseTo(1, 1)
+    await page.getByLabel('Sun', { exact: true }).click()
+    await near(24_000).toBeCloseTo(1, 1)
+    await typeNumber(page, 'Skylight', '0')
+    await expect.poll(ground, { timeout: 30_000 }).toBe(0)
+    await typeNumber(page, 'Skylight', '-5')
+    await expect.poll(() => page.getByRole('alert').first().textContent()).toMatch(/0/)
+    const { sun } = (await saved()).working.look
+    expect([sun.sunLux, sun.skyLux]).toEqual([30_000, 0])
   }, 120_000)
 })
 

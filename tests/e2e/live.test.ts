@@ -65,7 +65,7 @@ it('exposure and cut dragged by their labels are seen at once, and are one edit'
   await page.getByTestId('cell-cut').click()
   await page.getByRole('checkbox', { name: 'Far cut' }).check()
   await finished()
-  const far = page.locator('label', { hasText: 'Distance' }).nth(1)
+  const far = page.locator('label', { hasText: 'Far at' })
   const at = (await far.boundingBox())!
   await drag(page, { x: at.x + 8, y: at.y + 8 }, { x: -240, y: 0 }, { release: false })
   expect(meanDifference(await held(), before)).toBeGreaterThan(5)

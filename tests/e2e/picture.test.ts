@@ -34,7 +34,7 @@ describe('a near cut', () => {
       await page.getByTestId('cell-cut').click()
       await page.getByRole('checkbox', { name: 'Near cut' }).check()
       for (const nearM of name === 'From the gallery' ? [0.5] : [0.08, 0.5]) {
-        await page.getByLabel('Distance', { exact: true }).first().fill(String(nearM))
+        await page.getByLabel('Near at', { exact: true }).fill(String(nearM))
         await page.keyboard.press('Enter')
         await pictureAt(page, 'all')
         const cut = await picturePixels(page)

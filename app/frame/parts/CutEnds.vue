@@ -22,8 +22,8 @@ const cut = computed(() => project.working!.cut)
 const flat = computed(() => isParallel(project.working!.lens))
 type End = 'near' | 'far'
 const ENDS = [
-  ['near', 'Near cut'],
-  ['far', 'Far cut'],
+  ['near', 'Near cut', 'Near at'],
+  ['far', 'Far cut', 'Far at'],
 ] as const
 const { number } = useLiveEdits()
 const withCut = (end: End, changes: Partial<Setup['cut']['near']>): Command => {
@@ -80,7 +80,7 @@ const offset = (end: End, offsetM: number): Command => {
 <template>
   <div>
     <h3>Along the view</h3>
-    <template v-for="[end, label] in ENDS" :key="end">
+    <template v-for="[end, label, at] in ENDS" :key="end">
       <label class="tick"><input type="checkbox" :checked="cut[end].on" @change="toggle(end)" />{{ label }}</label>
       <ChoiceRow
         v-if="cut[end].on"
@@ -103,7 +103,7 @@ const offset = (end: End, offsetM: number): Command => {
       />
       <NumberField
         v-else
-        label="Distance"
+        :label="at"
         kind="length"
         :unit="project.document!.unit"
         :model-value="cut[end].distanceM"

@@ -2,6 +2,7 @@
 // Sun and backdrop: the parts of the look that the picture draws; and how far pictures are refined.
 import Select from 'primevue/select'
 import { computed } from 'vue'
+import { DAYLIGHT, MOST_LUX } from '#core/optics'
 import type { Command, EditPart, PartValue } from '#model'
 import ChoiceRow from '../../controls/ChoiceRow.vue'
 import NumberField from '../../controls/NumberField.vue'
@@ -21,6 +22,15 @@ const withPart = <P extends EditPart>(part: P, value: PartValue<P>): Command => 
 })
 const set = <P extends EditPart>(part: P, value: PartValue<P>): void => void project.run(withPart(part, value))
 const { number } = useLiveEdits()
+const LIGHTS = [
+  { of: 'sunLux', label: 'Sunlight', hint: 'On what faces the sun: 20,000 low, 100,000 high in the clearest air' },
+  { of: 'skyLux', label: 'Skylight', hint: 'On open level ground by the sky alone: 10,000 overcast, 100 after sunset, 0.2 at full moon' },
+] as const // prettier-ignore
+/** As by day it is left unsaid. */
+function withLux(of: 'sunLux' | 'skyLux', lux: number): PartValue<'look.sun'> {
+  const { [of]: _, ...rest } = look.value.sun
+  return lux === DAYLIGHT[of] ? rest : { ...rest, [of]: lux }
+}
 const BACKDROPS = [
   { value: 'sky', label: 'sky' },
   { value: 'colour', label: 'plain' },
@@ -82,6 +92,21 @@ function setBackdrop(kind: 'sky' | 'colour' | 'photo'): void {
       :disabled="!look.sun.on"
       hint="Above the horizon"
       v-on="number((elevationDeg) => withPart('look.sun', { ...look.sun, elevationDeg }))"
+    />
+    <NumberField
+      v-for="l in LIGHTS"
+      :key="l.of"
+      :label="l.label"
+      suffix="lx"
+      :model-value="look.sun[l.of] ?? DAYLIGHT[l.of]"
+      :digits="(look.sun[l.of] ?? DAYLIGHT[l.of]) < 10 ? 2 : 0"
+      :step="1000"
+      :min="0"
+      :max="MOST_LUX[l.of]"
+      :reset-to="DAYLIGHT[l.of]"
+      :disabled="l.of === 'sunLux' && !look.sun.on"
+      :hint="l.hint"
+      v-on="number((lux) => withPart('look.sun', withLux(l.of, lux)))"
     />
     <hr />
     <ChoiceRow
