@@ -6,7 +6,7 @@ import { irradiance } from '#core/optics'
 import { loadGlb } from '#formats/scene'
 import { Pen } from '../scripts/demo-data/kit.ts'
 import { glbOf } from '../tests/support/models.ts'
-import { bakeLight, lightAt } from './light.ts'
+import { bakeLight, lightAt, underSky } from './light.ts'
 import { spotShare } from './lamp.ts'
 import { lampsOf } from './lamps.ts'
 import { MeshScene, soupOf } from './index.ts'
@@ -86,5 +86,21 @@ describe('their light in the volume', () => {
     expect(down(dark)).toBe(0)
     expect(down(lit)).toBeGreaterThan(20)
     expect(up(lit)).toBeLessThan(down(lit))
+  })
+  it('stays as it is where the sky’s is taken more or less of; both add up to what another sky would give', async () => {
+    const DUSK = { ...NIGHT, skyLux: 40, sunLux: 100 }
+    const day = { ...DUSK, skyLux: 14_000, sunLux: 35_000 }
+    const lit = await scene(new PointLight(0xffffff, 1000))
+    const [night, dusk, bright] = [await bakeLight(lit, { sky: NIGHT }), await bakeLight(lit, { sky: DUSK }), await bakeLight(lit, { sky: day })] // prettier-ignore
+    const most = (a: ArrayLike<number>, b: ArrayLike<number>): number => Array.from(a).reduce((m, v, i) => Math.max(m, Math.abs(v - b[i]!)), 0) // prettier-ignore
+    for (const k of [0, 1, 2]) {
+      expect(most(dusk.lamps![k]!, night.channels[k]!)).toBeLessThan(1e-3)
+      // 350 times the light; nearly, as what comes from one side alone is never less than a tenth of its mean
+      expect(most(underSky(dusk, 350)[k]!, bright.channels[k]!)).toBeLessThan(0.02 * Math.max(...bright.channels[k]!))
+      expect(most(underSky(dusk, 0)[k]!, night.channels[k]!)).toBeLessThan(1e-3)
+      expect(underSky(dusk, 1)[k]).toEqual(dusk.channels[k])
+    }
+    expect(Math.max(...night.channels[0])).toBeGreaterThan(20)
+    expect((await bakeLight(await scene(null), { sky: DUSK })).lamps).toBeUndefined()
   })
 })

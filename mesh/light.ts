@@ -26,8 +26,14 @@ export interface LightVolume {
   readonly stepM: Vec3
   readonly size: readonly [number, number, number]
   /** For red, green and blue: four coefficients a cell, x fastest. */
-  readonly channels: readonly [Float32Array, Float32Array, Float32Array]
+  readonly channels: Channels
+  /** What of it comes from lamps and what shines by itself: as bright under any sky. Left out where there are none. */
+  readonly lamps?: Channels
 }
+type Channels = readonly [Float32Array, Float32Array, Float32Array]
+/** A volume's light where as much of the sun's and sky's is there as said, by channel; lamps give what they gave. */
+export const underSky = ({ channels, lamps }: LightVolume, share: number): Channels =>
+  channels.map((c, k) => c.map((v, i) => (v - (lamps?.[k]![i] ?? 0)) * share + (lamps?.[k]![i] ?? 0))) as unknown as Channels // prettier-ignore
 
 export interface BakeOptions {
   readonly sky: SkyLight
@@ -204,8 +210,6 @@ function cellPlace(grid: Grid, cell: number): Vec3 {
   return [grid.origin[0] + i * grid.step[0], grid.origin[1] + j * grid.step[1], grid.origin[2] + k * grid.step[2]]
 }
 
-type Channels = [Float32Array, Float32Array, Float32Array]
-
 /** Harmonics of one colour at a place, linear between cells, clamped at the border. */
 export function lightAt(volume: LightVolume, p: Vec3, channel: 0 | 1 | 2): Harmonics {
   const [nx, ny, nz] = volume.size
@@ -232,7 +236,7 @@ export function lightAt(volume: LightVolume, p: Vec3, channel: 0 | 1 | 2): Harmo
 
 function project(grid: Grid, g: Gathered, rays: number, before: LightVolume | null, withLamps: boolean): Channels {
   const cells = g.buried.length
-  const out = [0, 1, 2].map((k) => g.shone[k]?.slice() ?? new Float32Array(cells * 4)) as Channels
+  const out = [0, 1, 2].map((k) => g.shone[k]?.slice() ?? new Float32Array(cells * 4)) as unknown as Channels
   if (withLamps) g.lamped.forEach((c, k) => c.forEach((v, i) => (out[k]![i] = out[k]![i]! + v)))
   const weight = (4 * Math.PI) / rays
   const reach = 0.35 * Math.min(...grid.step)
@@ -296,7 +300,7 @@ function smooth(grid: Grid, channels: Channels, open: Uint8Array, buried: Uint8A
       for (let m = 0; m < 4; m++) out[cell * 4 + m] = out[cell * 4 + m]! / weight
     }
     return out
-  }) as Channels
+  }) as unknown as Channels
   for (let round = 0; round < 8 && known.includes(0); round++) {
     const had = known.slice()
     for (let cell = 0; cell < known.length; cell++) {
@@ -326,12 +330,21 @@ export async function bakeLight(scene: MeshScene, options: BakeOptions): Promise
   const cast = castOf(scene, options.shown)
   const gathered = await gather(scene, cast, grid, o.raysPerPlace, o, (done) => pause(done * 0.8))
   const open = openLinks(cast, grid, gathered.buried)
-  let volume: LightVolume | null = null
-  for (let b = 0; b < o.bounces; b++) {
-    const raw = project(grid, gathered, o.raysPerPlace, volume, b < o.bounces - 1)
-    const channels = smooth(grid, smooth(grid, raw, open, gathered.buried), open, gathered.buried)
-    volume = { origin: grid.origin, stepM: grid.step, size: grid.size, channels }
-    await pause(0.8 + (0.2 * (b + 1)) / o.bounces)
+  const hasLamps = gathered.shone.length + gathered.lamped.length > 0
+  let rounds = 0
+  const bounced = async (g: Gathered): Promise<LightVolume> => {
+    let volume: LightVolume | null = null
+    for (let b = 0; b < o.bounces; b++) {
+      const raw = project(grid, g, o.raysPerPlace, volume, b < o.bounces - 1)
+      const channels = smooth(grid, smooth(grid, raw, open, g.buried), open, g.buried)
+      volume = { origin: grid.origin, stepM: grid.step, size: grid.size, channels }
+      await pause(0.8 + (0.2 * ++rounds) / (o.bounces * (hasLamps ? 2 : 1)))
+    }
+    return volume!
   }
-  return volume!
+  const all = await bounced(gathered)
+  if (!hasLamps) return all
+  // light adds up: without sun and sky it is that of the lamps
+  const { channels: lamps } = await bounced({ ...gathered, light: new Float32Array(gathered.light.length) })
+  return { ...all, lamps }
 }

@@ -2,7 +2,7 @@
 
 import { Color, Vector2, Vector3, Vector4, type Camera as ThreeCamera, type Matrix4, type ShaderMaterial } from 'three'
 import { axesOf, isPerspective, type Camera } from '#core/camera'
-import { skyLightOf, SUN_COLOUR, sunDirection, skyScale, type SkyLight } from '#core/optics'
+import { aroundLux, groundLux, skyLightOf, SUN_COLOUR, sunDirection, skyScale, type SkyLight } from '#core/optics'
 import type { Size } from './aim.ts'
 import { linearOf } from './flat-tone.ts'
 import { fullPass } from './full-passes.ts'
@@ -112,20 +112,21 @@ export class LightingPass {
   }
   private setSky(sky: SkyLight, look: Appearance): void {
     const u = this.material.uniforms
-    const up = Math.max(0, sunDirection(sky)[2])
-    const factor = sky.sunLux > 0 && up > 0 ? sky.sunLux * SCENE_FACTOR : 0
+    const isUp = sunDirection(sky)[2] > 0
+    const factor = sky.sunLux > 0 && isUp ? sky.sunLux * SCENE_FACTOR : 0
     ;(this.stage.light['uSunColour']!.value as Color).setRGB(...SUN_COLOUR).multiplyScalar(factor)
     const key = JSON.stringify(sky)
     if (this.sky.key !== key) this.sky = { key, scale: skyScale(sky) }
     u['uSky']!.value = this.sky.scale
-    // what the sun adds on level ground, of all that falls there: so much darker is its shadow
-    const sunLux = sky.sunLux * up
-    u['uGroundLux']!.value = sky.skyLux + sunLux
+    const lux = groundLux(sky)
+    u['uGroundLux']!.value = lux
+    this.stage.lightUnder(aroundLux(sky))
     const ground = look.photo?.groundM
     ;(u['uCatch']!.value as Vector3).set(
       ground ?? 0,
       ground === undefined ? 0 : 1,
-      shadeOf(sunLux / Math.max(1e-9, sunLux + sky.skyLux)),
+      // what the sun adds on level ground, of all that falls there: so much darker is its shadow
+      shadeOf((lux - sky.skyLux) / Math.max(1e-9, lux)),
     )
   }
   /** What shows where nothing of the model is, where that is flat. */

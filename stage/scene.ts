@@ -15,7 +15,7 @@ import {
 } from 'three'
 import type { Affine } from '#core/math'
 import { movesOf, type ObjectMoved } from '#core/reel'
-import { isHidden, isUnder, type LightVolume, type SceneFacts } from '#mesh'
+import { isHidden, isUnder, underSky, type LightVolume, type SceneFacts } from '#mesh'
 import { lightUniforms, volumeTexture, type Uniforms } from './light-uniforms.ts'
 import { clearMaterial, cutOut, drawingMaterials, shadowMaterial, tintMaterial, surfaceMaterial } from './materials.ts'
 import { withNormals } from './normals.ts'
@@ -176,16 +176,32 @@ export class StageScene {
     this.light['uReach']!.value = Math.min(0.35, this.radius * 0.04)
   }
 
-  setLight(volume: LightVolume): void {
+  /** `lux`: what was about in the open when it was worked out (`aroundLux`). */
+  setLight(volume: LightVolume, lux: number): void {
+    this.baked = { volume, lux, share: 0 }
     const u = this.light
-    ;(['uLightR', 'uLightG', 'uLightB'] as const).forEach((name, i) => {
-      ;(u[name]!.value as Data3DTexture).dispose()
-      u[name]!.value = volumeTexture(volume.channels[i]!, volume.size)
-    })
     ;(u['uLightOrigin']!.value as Vector3).set(...volume.origin)
     ;(u['uLightStep']!.value as Vector3).set(...volume.stepM)
     ;(u['uLightSize']!.value as Vector3).set(...volume.size)
+    this.lightUnder(lux)
   }
+  /**
+   * Light from all sides under another sky, with so much about in the open: a small picture at dusk is not lit by the day that is worked out,
+   * nor dark by day. Where sun and sky come from stays as it is until it is worked out anew.
+   */
+  lightUnder(lux: number): void {
+    const { baked } = this
+    const share = baked && baked.lux > 0 ? lux / baked.lux : 1
+    if (!baked || share === baked.share) return
+    baked.share = share
+    const channels = underSky(baked.volume, share)
+    ;(['uLightR', 'uLightG', 'uLightB'] as const).forEach((name, i) => {
+      ;(this.light[name]!.value as Data3DTexture).dispose()
+      this.light[name]!.value = volumeTexture(channels[i]!, baked.volume.size)
+    })
+  }
+  /** Null before any is worked out. */
+  private baked: { readonly volume: LightVolume; readonly lux: number; share: number } | null = null
 
   /** Nodes that are not shown (with all below them), for the passes that follow. */
   setHidden(hidden: readonly string[]): void {

@@ -56,6 +56,8 @@ export {
   CLEAR_SKY,
   DAYLIGHT,
   MOST_LUX,
+  aroundLux,
+  groundLux,
   skyLightOf,
   GROUND_ALBEDO,
   relativeSkyLuminance,

@@ -49,6 +49,12 @@ export const SKY_HORIZON_COLOUR: Vec3 = [0.97, 1.0, 1.05]
 export const sunDirection = (sky: Pick<SkyLight, 'sunBearingDeg' | 'sunElevationDeg'>): Vec3 =>
   directionOf(sky.sunBearingDeg, sky.sunElevationDeg)
 
+/** Illuminance of open level ground, lx. */
+export const groundLux = (sky: SkyLight): number => sky.skyLux + sky.sunLux * Math.max(0, sunDirection(sky)[2])
+
+/** What of it is about from all sides in the open, lx: the sky's, and what grounds throw back of the sun's. */
+export const aroundLux = (sky: SkyLight): number => sky.skyLux + (groundLux(sky) - sky.skyLux) * GROUND_ALBEDO
+
 const gradation = (sinElevation: number): number =>
   1 + CLEAR_SKY.a * Math.exp(CLEAR_SKY.b / Math.max(0.01, sinElevation))
 const indicatrix = (chi: number): number =>
@@ -87,7 +93,7 @@ export function zenithLuminance(sky: SkyLight): number {
 export function skyRadiance(direction: Vec3, sky: SkyLight, zenith: number): Vec3 {
   const sun = sunDirection(sky)
   if (direction[2] < 0) {
-    const level = (sky.skyLux + sky.sunLux * Math.max(0, sun[2])) * (GROUND_ALBEDO / Math.PI)
+    const level = groundLux(sky) * (GROUND_ALBEDO / Math.PI)
     return [level, level, level * 0.96]
   }
   const l = zenith * relativeSkyLuminance(direction, sun)

@@ -8,7 +8,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { poseOfStand, principalPointPx, projectPoint, type Camera } from '#core/camera'
 import { blurDiscMm, depthOf, exposureFactor } from '#core/optics'
 import type { Vec3 } from '#core/math'
-import { aimAt, newModel, newProject, type ProjectDocument, type Setup } from '#model'
+import { aimAt, applyCommand, newModel, newProject, type ProjectDocument, type Setup } from '#model'
 import { Pen } from '../../scripts/demo-data/kit.ts'
 import { MATERIALS } from '../../scripts/demo-data/surfaces.ts'
 import { meanDifference, openStand, pictureAt, picturePixels, typeNumber, type Stand } from '../support/browser.ts'
@@ -439,7 +439,10 @@ describe('glass in the sun', () => {
       exposure: { ...w.exposure, mode: 'direct', ev100: 15.5, outsideEv100: 15.5, tone: 'linear' },
       look: { ...w.look, sun: { ...w.look.sun, on: true, shadow: true, bearingDeg: 180, elevationDeg: 60 } },
     }
-    id = (await stand.server.projects.create({ ...made, working })).id
+    // with a viewpoint that keeps its light
+    const kept = applyCommand({ ...made, working }, { type: 'keepAsNew', id: 'day', name: 'By day', parts: ['stand', 'lens', 'frame', 'look.sun', 'exposure'] }) // prettier-ignore
+    if (!kept.ok) throw new Error('not kept')
+    id = (await stand.server.projects.create(kept.value.document)).id
     await page.goto(`${stand.server.url}/project/${id}`)
     await pictureAt(page, 'all')
     const { width, data } = await picturePixels(page)
@@ -473,11 +476,27 @@ describe('glass in the sun', () => {
     const near = (lux: number) => expect.poll(async () => (await ground()) / seen(lux), { timeout: 30_000 })
     await page.getByTestId('cell-look').click()
     await near(14_000 + 42_000 * sine).toBeCloseTo(1, 1)
+    const tile = page.getByTestId('viewpoint').first().locator('canvas')
+    /** Of the viewpoint that was kept by day, as its small picture shows it. */
+    const kept = async (): Promise<number> => {
+      await expect.poll(() => tile.getAttribute('data-drawn'), { timeout: 30_000 }).toBe('yes')
+      return tile.evaluate((c: HTMLCanvasElement) => {
+        const { data } = c.getContext('2d')!.getImageData(0, 0, c.width, c.height)
+        return data.reduce((sum, v, i) => sum + (i % 4 === 1 ? v : 0), 0) / (data.length / 4)
+      })
+    }
+    const byDay = await kept()
     await typeNumber(page, 'Sunlight', '30000')
     await typeNumber(page, 'Skylight', '24000')
     await near(24_000 + 30_000 * sine).toBeCloseTo(1, 1)
     await page.getByLabel('Sun', { exact: true }).click()
     await near(24_000).toBeCloseTo(1, 1)
+    const lights = (): Promise<string | null> => page.getByTestId('picture-canvas').getAttribute('data-lights')
+    const before = await lights()
+    await typeNumber(page, 'Skylight', '24')
+    await expect.poll(lights, { timeout: 30_000 }).not.toBe(before)
+    // the light that is worked out is of dusk now: what is by day is not dark for that
+    expect(Math.abs((await kept()) / byDay - 1)).toBeLessThan(0.12)
     await typeNumber(page, 'Skylight', '0')
     await expect.poll(ground, { timeout: 30_000 }).toBe(0)
     await typeNumber(page, 'Skylight', '-5')
