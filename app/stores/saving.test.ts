@@ -42,7 +42,10 @@ beforeEach(async () => {
   vi.spyOn(api, 'save').mockImplementation(save_)
   for (const d of await leftDrafts()) await dropDraft(d.projectId, d.tab)
 })
-afterEach(() => vi.restoreAllMocks())
+afterEach(() => {
+  vi.useRealTimers()
+  vi.restoreAllMocks()
+})
 const kept = async () => (await leftDrafts('p')).map((d) => at(d.document))
 
 describe('work that the server does not have', () => {
@@ -115,6 +118,8 @@ describe('work that the server does not have', () => {
     const p = useProject()
     await p.open('p')
     cut = 'before'
+    // both within one millisecond: what comes later is later all the same
+    vi.useFakeTimers({ toFake: ['Date'] })
     const words = () => lastWords('p').map((d) => at(d.document))
     p.move({ stand: stand(4) }, 'Moved')
     expect(words()).toEqual([])

@@ -232,7 +232,7 @@ describe('cuts', () => {
     // through the subject
     expect(cut().near).toEqual({ on: true, distanceM: 3 })
     await nextTick()
-    await type('Distance', '62 cm')
+    await type('Near at', '62 cm')
     expect(cut().near.distanceM).toBeCloseTo(0.62, 9)
     await tick('Far cut')
     // beyond the model, which ends 5 m ahead

@@ -3,6 +3,13 @@ import { fingerprint, readProjectDocument, sameJson } from '#model'
 import type { OpenedProject } from '../../api/client.ts'
 import { dropDraft, keepDraft, keepDraftAtOnce, leftDrafts, TAB, type Draft } from '../drafts.ts'
 
+let lastMs = 0
+/** What is kept later is later by its time too: twice within a millisecond, or with a clock that was set back. */
+function timeOfKeeping(): string {
+  lastMs = Math.max(Date.now(), lastMs + 1)
+  return new Date(lastMs).toISOString()
+}
+
 /** Keeps the newest document in this browser; one write at a time, the newest last. */
 export function createKeeping(newest: () => Omit<Draft, 'tab' | 'at'> | null) {
   let keeping: Promise<void> | null = null
@@ -13,7 +20,7 @@ export function createKeeping(newest: () => Omit<Draft, 'tab' | 'at'> | null) {
         const key = `${fingerprint(now.document)} ${now.baseRevision} ${now.unsure.join()}`
         if (key === before) break
         before = key
-        await keepDraft({ ...now, at: new Date().toISOString() })
+        await keepDraft({ ...now, at: timeOfKeeping() })
       }
     })().finally(() => (keeping = null))
     return keeping
@@ -21,7 +28,7 @@ export function createKeeping(newest: () => Omit<Draft, 'tab' | 'at'> | null) {
   /** A page that goes does not wait for a write under way. */
   function keepAtOnce(): void {
     const now = keeping && newest()
-    if (now) keepDraftAtOnce({ ...now, at: new Date().toISOString() })
+    if (now) keepDraftAtOnce({ ...now, at: timeOfKeeping() })
   }
   return { keep, keepAtOnce, rest: () => keeping ?? Promise.resolve() }
 }
