@@ -5,7 +5,8 @@
 
 import { EigenvalueDecomposition, Matrix } from 'ml-matrix'
 import { DEG_PER_RAD } from '../base/index.ts'
-import { USUAL_NOISE_PX, type Adjusted } from './adjust.ts'
+import type { Adjusted } from './adjust.ts'
+import { USUAL_NOISE_PX } from './misses.ts'
 import { factorInPlace, inverseOf } from './cholesky.ts'
 import type { Unknown } from './types.ts'
 
