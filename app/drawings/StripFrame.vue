@@ -11,28 +11,27 @@ import {
 } from '@tabler/icons-vue'
 import { onMounted, useTemplateRef } from 'vue'
 import { useView } from '../stores/view.ts'
+import type { Strip } from './strip.ts'
 
 const view = useView()
-defineProps<{
+const props = defineProps<{
   title: string
-  imageStyle: Record<string, string>
-  scale: { px: number; text: string }
-  width: number
-  height: number
+  /** Its view: what wheel and buttons move, and the image that is drawn for it. */
+  strip: Strip
   crosshair: boolean
   note: string
   large: boolean
   /** Cones of viewpoints are not shown there. */
   noCones?: boolean
+  /** North is up: its arrow. */
+  north?: boolean
 }>()
 defineEmits<{
-  wheel: [e: WheelEvent]
   down: [e: PointerEvent]
-  fitModel: []
   fitCamera: []
-  zoom: [factor: number]
   enlarge: []
 }>()
+const { width, height, scaleBar: scale } = props.strip
 const host = defineModel<HTMLElement | null>('host')
 const canvas = defineModel<HTMLCanvasElement | null>('canvas')
 const hostElement = useTemplateRef<HTMLElement>('hostElement')
@@ -66,13 +65,17 @@ onMounted(() => {
       class="host"
       :class="{ crosshair }"
       :data-testid="title.toLowerCase()"
-      @wheel="$emit('wheel', $event)"
+      @wheel="strip.wheel"
       @pointerdown="$emit('down', $event)"
       @contextmenu.prevent
     >
-      <canvas ref="canvasElement" :style="imageStyle" />
+      <canvas ref="canvasElement" :style="strip.imageStyle.value as Record<string, string>" />
       <svg :viewBox="`0 0 ${Math.max(1, width)} ${Math.max(1, height)}`" class="above">
         <slot />
+        <g v-if="north" class="north" :transform="`translate(${width - 18} 26)`">
+          <path d="M0 10V-10m-3.5 5l3.5 -5l3.5 5" />
+          <text y="21" text-anchor="middle">N</text>
+        </g>
         <g class="bar" :transform="`translate(12 ${height - 12})`">
           <path :d="`M0 -4V0H${scale.px}V-4`" />
           <text :x="scale.px + 5" y="1">{{ scale.text }}</text>
@@ -89,16 +92,16 @@ onMounted(() => {
         >
           <IconCone :size="14" stroke="1.6" /><span class="visually-hidden">All viewpoints</span>
         </button>
-        <button class="plain" :title="`Fit the model in ${title}`" @click="$emit('fitModel')">
+        <button class="plain" :title="`Fit the model in ${title}`" @click="strip.fitModel">
           <IconMaximize :size="14" stroke="1.6" /><span class="visually-hidden">Fit the model</span>
         </button>
         <button class="plain" :title="`Fit the camera in ${title}`" @click="$emit('fitCamera')">
           <IconFocus2 :size="14" stroke="1.6" /><span class="visually-hidden">Fit the camera</span>
         </button>
-        <button class="plain" title="Nearer" @click="$emit('zoom', 1 / 1.4)">
+        <button class="plain" title="Nearer" @click="strip.zoomAt(1 / 1.4)">
           <IconPlus :size="14" stroke="1.6" /><span class="visually-hidden">Nearer</span>
         </button>
-        <button class="plain" title="Farther" @click="$emit('zoom', 1.4)">
+        <button class="plain" title="Farther" @click="strip.zoomAt(1.4)">
           <IconMinus :size="14" stroke="1.6" /><span class="visually-hidden">Farther</span>
         </button>
       </div>
@@ -126,6 +129,21 @@ h2 {
   font-weight: 600;
   letter-spacing: 0.04em;
   color: var(--quiet);
+}
+header :deep(.head-select) {
+  font-size: 11.5px;
+  min-width: 0;
+  max-width: 140px;
+}
+header :deep(.head-select .p-select-label) {
+  padding: 1px 2px 1px 6px;
+  font-size: 11.5px;
+}
+header :deep(.head-select .p-select-dropdown) {
+  width: 20px;
+}
+header :deep(.grow) {
+  flex: 1;
 }
 .enlarge {
   line-height: 0;
@@ -169,6 +187,17 @@ canvas {
   stroke: var(--panel);
   stroke-width: 3px;
   paint-order: stroke;
+}
+.north {
+  pointer-events: none;
+}
+.north path {
+  stroke: var(--quiet);
+  fill: none;
+}
+.north text {
+  font: 9.5px var(--mono);
+  fill: var(--quiet);
 }
 .zoom {
   position: absolute;

@@ -9,14 +9,14 @@ import { setupAsShown, shownOf } from '#model'
 import ConeShape from '../drawings/ConeShape.vue'
 import { coneOf } from '../drawings/cones.ts'
 import DragHandle from '../drawings/DragHandle.vue'
+import { useStorey } from '../drawings/storeys.ts'
+import StoreySelect from '../drawings/StoreySelect.vue'
 import StripFrame from '../drawings/StripFrame.vue'
 import { useStrip } from '../drawings/strip.ts'
 import { sameList } from '../controls/same-list.ts'
-import { LateSelect as Select } from '../controls/late-select.ts'
 import { centreOf } from '../stores/centres.ts'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
-import { useView } from '../stores/view.ts'
 import { useAiming } from './aiming.ts'
 import AimMarks from './AimMarks.vue'
 import { useFilm } from './film.ts'
@@ -31,7 +31,6 @@ const props = defineProps<{ kind: 'plan' | 'side'; large: boolean }>()
 defineEmits<{ enlarge: [] }>()
 const project = useProject()
 const stage = useStage()
-const view = useView()
 const { part, shown, moment, isPlaying, go, stop } = useFilm()
 const { addNow } = useAiming()
 const { table, set: turnRound } = useTurning()
@@ -39,9 +38,7 @@ const { travel, way, tool, stopId, eyeM, add, insertAt, drag, drop, cancel, remo
 const host = ref<HTMLElement | null>(null)
 const canvas = ref<HTMLCanvasElement | null>(null)
 const isPlan = computed(() => props.kind === 'plan')
-const storeyIndex = computed(() => Math.min(view.storey, Math.max(0, stage.storeys.length - 1)))
-const storey = computed(() => stage.storeys[storeyIndex.value] ?? null)
-const cutM = computed(() => project.document?.planCutM ?? 1.2)
+const { storey, cutZ } = useStorey()
 /** As the moment shows it, once it rests: things stand where they are then. */
 const shownNow = computed<Shown | null>((before) => {
   const s = shown.value
@@ -57,7 +54,7 @@ const strip = useStrip({
   headPx: 0,
   direction: computed(() => (isPlan.value ? { bearingDeg: 0, tiltDeg: -90 } : { bearingDeg: 0, tiltDeg: 0 })),
   cut: computed(() => {
-    if (isPlan.value) return storey.value ? { point: [0, 0, storey.value.heightM + cutM.value] as Vec3, normal: [0, 0, 1] as Vec3 } : null // prettier-ignore
+    if (isPlan.value) return cutZ.value !== null ? { point: [0, 0, cutZ.value] as Vec3, normal: [0, 0, 1] as Vec3 } : null // prettier-ignore
     // from the south, cut where the way is
     const first = travel.value?.stops[0]?.station
     const y = first?.[1] ?? project.working?.stand.station[1] ?? 0
@@ -196,32 +193,17 @@ async function key(e: KeyboardEvent, i: number): Promise<void> {
     v-model:canvas="canvas"
     :title="isPlan ? 'Plan' : 'Side'"
     :large="large"
-    :image-style="strip.imageStyle.value as Record<string, string>"
-    :scale="strip.scaleBar.value"
-    :width="strip.width.value"
-    :height="strip.height.value"
+    :north="isPlan"
+    :strip="strip"
     :crosshair="tool !== null && isPlan"
     :note="tool === 'stop' && isPlan ? 'Click where the walk goes; on the way to insert a stop. Esc ends' : ''"
     no-cones
     @enlarge="$emit('enlarge')"
-    @wheel="strip.wheel"
     @down="press"
-    @fit-model="strip.fitModel"
     @fit-camera="fit"
-    @zoom="strip.zoomAt"
   >
     <template #head>
-      <Select
-        v-if="isPlan"
-        :model-value="storeyIndex"
-        :options="stage.storeys.map((s, i) => ({ i, name: s.name }))"
-        option-label="name"
-        option-value="i"
-        size="small"
-        class="storey"
-        aria-label="Storey"
-        @update:model-value="view.storey = $event"
-      />
+      <StoreySelect v-if="isPlan" />
       <span class="grow" />
     </template>
     <path v-if="along.length > 0" class="case" :d="d(along)" />
@@ -261,27 +243,10 @@ async function key(e: KeyboardEvent, i: number): Promise<void> {
         <text :x="p.x + 8" :y="p.y - 6">{{ p.i + 1 }}</text>
       </g>
     </g>
-    <g v-if="isPlan" class="north" :transform="`translate(${strip.width.value - 18} 26)`"
-      ><path d="M0 10V-10m-3.5 5l3.5 -5l3.5 5" /><text y="21" text-anchor="middle">N</text></g
-    >
   </StripFrame>
 </template>
 
 <style scoped>
-.storey {
-  font-size: 11.5px;
-  max-width: 130px;
-}
-.storey :deep(.p-select-label) {
-  padding: 1px 2px 1px 6px;
-  font-size: 11.5px;
-}
-.storey :deep(.p-select-dropdown) {
-  width: 20px;
-}
-.grow {
-  flex: 1;
-}
 .case,
 .way {
   fill: none;
@@ -321,15 +286,6 @@ async function key(e: KeyboardEvent, i: number): Promise<void> {
 .stop.on :deep(.ink) {
   fill: var(--plum);
 }
-.north path {
-  stroke: var(--quiet);
-  fill: none;
-}
-.north text {
-  font: 9.5px var(--mono);
-  fill: var(--quiet);
-}
-.north,
 .through {
   pointer-events: none;
 }

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 // Plan: cut level above the chosen storey, north up, with the camera's cone and handles; a click-drag stands anew.
-import { LateSelect as Select } from '../../controls/late-select.ts'
 import { computed, ref } from 'vue'
 import { formatLength, likelierUnit, parseQuantity } from '#core/base'
 import { aimPointOf, FOCAL_RANGE_MM, isPerspective } from '#core/camera'
@@ -8,7 +7,6 @@ import type { Vec3 } from '#core/math'
 import { centreOf } from '../../stores/centres.ts'
 import { useNotices } from '../../stores/notices.ts'
 import { useProject } from '../../stores/project.ts'
-import { useStage } from '../../stores/stage.ts'
 import { useView } from '../../stores/view.ts'
 import { useOutside } from '../outside/outside.ts'
 import ConeShape from '../../drawings/ConeShape.vue'
@@ -19,20 +17,18 @@ import { usePlanDrags } from './plan-drags.ts'
 import SnapGuides from './SnapGuides.vue'
 import { useStrip } from '../../drawings/strip.ts'
 import MeasureMarks from '../measure/MeasureMarks.vue'
+import { useStorey } from '../../drawings/storeys.ts'
+import StoreySelect from '../../drawings/StoreySelect.vue'
 import StripFrame from '../../drawings/StripFrame.vue'
 
 const project = useProject()
-const stage = useStage()
 const view = useView()
 const outside = useOutside()
 const notices = useNotices()
 const host = ref<HTMLElement | null>(null)
 const canvas = ref<HTMLCanvasElement | null>(null)
 
-const storeyIndex = computed(() => Math.min(view.storey, Math.max(0, stage.storeys.length - 1)))
-const storey = computed(() => stage.storeys[storeyIndex.value] ?? null)
-const cutM = computed(() => project.document?.planCutM ?? 1.2)
-const cutZ = computed(() => (storey.value ? storey.value.heightM + cutM.value : null))
+const { storey, cutM, cutZ } = useStorey()
 const strip = useStrip({
   key: 'plan',
   host,
@@ -110,30 +106,16 @@ function setCut(e: Event): void {
     v-model:canvas="canvas"
     title="Plan"
     :large="view.main === 'plan'"
+    north
     @enlarge="view.main = view.main === 'plan' ? 'picture' : 'plan'"
-    :image-style="strip.imageStyle.value as Record<string, string>"
-    :scale="strip.scaleBar.value"
-    :width="strip.width.value"
-    :height="strip.height.value"
+    :strip="strip"
     :crosshair="view.tool === 'stand' || view.picking !== null"
     :note="view.tool === 'stand' && !active && !view.picking ? 'Drag from the station to the aim' : ''"
-    @wheel="strip.wheel"
     @down="down"
-    @fit-model="strip.fitModel"
     @fit-camera="fitCamera"
-    @zoom="strip.zoomAt"
   >
     <template #head>
-      <Select
-        :model-value="storeyIndex"
-        :options="stage.storeys.map((s, i) => ({ i, name: s.name }))"
-        option-label="name"
-        option-value="i"
-        size="small"
-        class="storey"
-        aria-label="Storey"
-        @update:model-value="view.storey = $event"
-      />
+      <StoreySelect />
       <span class="grow" />
       <label class="cut" title="Height of the cut above the storey’s floor"
         ><span class="visually-hidden">Plan cut</span
@@ -236,27 +218,10 @@ function setCut(e: Event): void {
     <MeasureMarks :to-px="toPx" :line="line" />
     <PlacingHandle :to-px="toPx" :to-world="toWorld" />
     <ViewpointCones across="left-right" :to-px="toPx" :width="strip.width.value" :height="strip.height.value" />
-    <g class="north" :transform="`translate(${strip.width.value - 18} 26)`"
-      ><path d="M0 10V-10m-3.5 5l3.5 -5l3.5 5" /><text y="21" text-anchor="middle">N</text></g
-    >
   </StripFrame>
 </template>
 
 <style scoped>
-.storey {
-  font-size: 11.5px;
-  max-width: 140px;
-}
-.storey :deep(.p-select-label) {
-  padding: 1px 2px 1px 6px;
-  font-size: 11.5px;
-}
-.storey :deep(.p-select-dropdown) {
-  width: 20px;
-}
-.grow {
-  flex: 1;
-}
 .cut {
   display: flex;
   align-items: baseline;
@@ -291,13 +256,5 @@ function setCut(e: Event): void {
 }
 .arrow path {
   fill: var(--plum);
-}
-.north path {
-  stroke: var(--quiet);
-  fill: none;
-}
-.north text {
-  font: 9.5px var(--mono);
-  fill: var(--quiet);
 }
 </style>

@@ -86,17 +86,11 @@ const eyeText = computed(() =>
     title="Side"
     :large="view.main === 'side'"
     @enlarge="view.main = view.main === 'side' ? 'picture' : 'side'"
-    :image-style="strip.imageStyle.value as Record<string, string>"
-    :scale="strip.scaleBar.value"
-    :width="strip.width.value"
-    :height="strip.height.value"
+    :strip="strip"
     :crosshair="view.tool === 'stand' || view.picking !== null"
     :note="view.tool === 'stand' && !active && !view.picking ? 'Drag from the station to the aim, up or down too' : ''"
-    @wheel="strip.wheel"
     @down="down"
-    @fit-model="strip.fitModel"
     @fit-camera="fitCamera"
-    @zoom="strip.zoomAt"
   >
     <template #head>
       <Select
@@ -105,7 +99,7 @@ const eyeText = computed(() =>
         option-label="label"
         option-value="value"
         size="small"
-        class="pin"
+        class="head-select"
         aria-label="Direction of Side"
       />
       <span class="grow" />
@@ -176,21 +170,6 @@ const eyeText = computed(() =>
 </template>
 
 <style scoped>
-.pin {
-  font-size: 11.5px;
-  min-width: 0;
-  max-width: 122px;
-}
-.pin :deep(.p-select-label) {
-  padding: 1px 2px 1px 6px;
-  font-size: 11.5px;
-}
-.pin :deep(.p-select-dropdown) {
-  width: 20px;
-}
-.grow {
-  flex: 1;
-}
 .eye {
   white-space: nowrap;
 }
