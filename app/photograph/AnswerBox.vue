@@ -61,7 +61,7 @@ const isEitherWay = computed(() => match.value!.pairs.length < 2 && match.value!
   </section>
 </template>
 
-<style scoped src="./photograph.css"></style>
+<style scoped src="../controls/boxes.css"></style>
 <style scoped>
 .more {
   appearance: none;

@@ -179,7 +179,7 @@ function take(offer: (typeof offers.value)[number], to: string): void {
   </section>
 </template>
 
-<style scoped src="./photograph.css"></style>
+<style scoped src="../controls/boxes.css"></style>
 <style scoped>
 .bundle {
   display: grid;

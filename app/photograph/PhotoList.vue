@@ -94,7 +94,7 @@ function remove(): void {
   </section>
 </template>
 
-<style scoped src="./photograph.css"></style>
+<style scoped src="../controls/boxes.css"></style>
 <style scoped>
 .photo {
   display: block;

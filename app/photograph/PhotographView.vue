@@ -190,10 +190,6 @@ main {
 .tools .btn {
   padding: 3px 8px;
 }
-.btn.on {
-  border-color: var(--plum);
-  color: var(--plum);
-}
 .tick {
   display: flex;
   gap: 4px;

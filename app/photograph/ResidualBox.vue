@@ -81,7 +81,7 @@ const choose = (c: Chosen): void => void (chosen.value = { kind: c.kind, id: c.i
   </section>
 </template>
 
-<style scoped src="./photograph.css"></style>
+<style scoped src="../controls/boxes.css"></style>
 <style scoped>
 .rows {
   max-height: 190px;

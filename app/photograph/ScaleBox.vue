@@ -72,4 +72,4 @@ function setAt(axis: number, v: number): void {
   </section>
 </template>
 
-<style scoped src="./photograph.css"></style>
+<style scoped src="../controls/boxes.css"></style>

@@ -105,7 +105,7 @@ function setSoft(softPx: number): void {
   </section>
 </template>
 
-<style scoped src="./photograph.css"></style>
+<style scoped src="../controls/boxes.css"></style>
 <style scoped>
 .main {
   background: var(--plum);

@@ -237,10 +237,6 @@ header {
   margin-left: 4px;
   font-size: 11px;
 }
-.btn.on {
-  border-color: var(--plum);
-  color: var(--plum);
-}
 .gap {
   width: 8px;
 }

@@ -61,10 +61,4 @@ function show(at: number): void {
   </details>
 </template>
 
-<style scoped src="./walk.css"></style>
-<style scoped>
-.btn.on {
-  border-color: var(--plum);
-  color: var(--plum);
-}
-</style>
+<style scoped src="../controls/boxes.css"></style>

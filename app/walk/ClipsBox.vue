@@ -97,7 +97,7 @@ const REPEATS = [
   </template>
 </template>
 
-<style scoped src="./walk.css"></style>
+<style scoped src="../controls/boxes.css"></style>
 <style scoped>
 .add {
   padding: 4px 14px;
@@ -106,8 +106,6 @@ const REPEATS = [
   width: 100%;
 }
 .link {
-  text-decoration: underline;
-  text-underline-offset: 2px;
   margin-left: 6px;
 }
 </style>

@@ -111,7 +111,7 @@ function set(key: keyof ComfortLimits, value: number): void {
   </section>
 </template>
 
-<style scoped src="./walk.css"></style>
+<style scoped src="../controls/boxes.css"></style>
 <style scoped>
 .there {
   text-decoration: underline;

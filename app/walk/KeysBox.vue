@@ -185,7 +185,7 @@ function remove(): void {
   </details>
 </template>
 
-<style scoped src="./walk.css"></style>
+<style scoped src="../controls/boxes.css"></style>
 <style scoped>
 .curve {
   display: block;
@@ -212,9 +212,5 @@ function remove(): void {
 }
 .key.on {
   fill: var(--plum);
-}
-.btn.on {
-  border-color: var(--plum);
-  color: var(--plum);
 }
 </style>

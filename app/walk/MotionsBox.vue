@@ -70,11 +70,9 @@ const set = (id: string, changes: object): void =>
   </template>
 </template>
 
-<style scoped src="./walk.css"></style>
+<style scoped src="../controls/boxes.css"></style>
 <style scoped>
 .link {
-  text-decoration: underline;
-  text-underline-offset: 2px;
   margin-left: 6px;
 }
 </style>

@@ -219,7 +219,7 @@ const setShutter = (shutterDeg: number): void => void (part.value && project.run
   </section>
 </template>
 
-<style scoped src="./walk.css"></style>
+<style scoped src="../controls/boxes.css"></style>
 <style scoped>
 .reel {
   width: 100%;

@@ -207,4 +207,4 @@ const fault = computed(() => faults.value.filter((f) => f.cut === at.value).map(
   </section>
 </template>
 
-<style scoped src="./walk.css"></style>
+<style scoped src="../controls/boxes.css"></style>

@@ -41,4 +41,4 @@ const has = (id: string): boolean => viewpoints.value.some((v) => v.value === id
   /></label>
 </template>
 
-<style scoped src="./walk.css"></style>
+<style scoped src="../controls/boxes.css"></style>

@@ -287,15 +287,11 @@ const ready = computed(() => stage.storeys.length > 0)
   </div>
 </template>
 
-<style scoped src="./walk.css"></style>
+<style scoped src="../controls/boxes.css"></style>
 <style scoped>
 h3 {
   font-size: 12px;
   font-weight: 600;
   padding: 8px 14px 2px;
-}
-.btn.on {
-  border-color: var(--plum);
-  color: var(--plum);
 }
 </style>

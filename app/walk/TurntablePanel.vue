@@ -96,10 +96,4 @@ const spinText = computed(() => {
   </template>
 </template>
 
-<style scoped src="./walk.css"></style>
-<style scoped>
-.on {
-  border-color: var(--plum);
-  color: var(--plum);
-}
-</style>
+<style scoped src="../controls/boxes.css"></style>

@@ -223,10 +223,6 @@ main {
   accent-color: var(--plum);
   margin: 0;
 }
-.btn.on {
-  border-color: var(--plum);
-  color: var(--plum);
-}
 .speeds {
   display: flex;
   gap: 3px;

@@ -138,8 +138,4 @@ function rename(e: Event): void {
   flex-wrap: wrap;
   gap: 4px;
 }
-.btn.on {
-  border-color: var(--plum);
-  color: var(--plum);
-}
 </style>
