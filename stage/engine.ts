@@ -5,7 +5,7 @@
 import { WebGLRenderer, type Object3D } from 'three'
 import { AppError } from '#core/base'
 import type { Camera } from '#core/camera'
-import { clippedShares, aroundLux, skyLightOf, tonesOf, type Clipped, type Tones } from '#core/optics'
+import { clippedShares, aroundLux, bakedSky, skyLightOf, tonesOf, type Clipped, type Tones } from '#core/optics'
 import { withDensity } from '#formats/png'
 import { loadGlb } from '#formats/scene'
 import {
@@ -148,7 +148,7 @@ export class StageEngine implements StageContract {
 
   async setLight(volume: LightVolume, appearance: Appearance): Promise<void> {
     await this.queue.run('light', PRIORITY.drawing, async () => {
-      this.stage.setLight(volume, aroundLux(skyLightOf(appearance['look.sun'])))
+      this.stage.setLight(volume, aroundLux(bakedSky(skyLightOf(appearance['look.sun']))))
       this.light.begin()
       this.passes.captureEnvironment(appearance)
       return true

@@ -1,6 +1,6 @@
 // Which models are shown, what is known of them, and their light. A newer call takes the place of an older one.
 import type { Vec3 } from '#core/math'
-import { skyLightOf } from '#core/optics'
+import { bakedSky, skyLightOf } from '#core/optics'
 import { originOf } from '#core/placing'
 import type { SceneFacts } from '#mesh'
 import type { ModelRef, Setup } from '#model'
@@ -143,7 +143,7 @@ function createLight(clients: Workers['clients'], known: Known, shownKey: () => 
   /** Works out the light from all sides under a sun, then has everything drawn again. */
   async function relight(setup: Setup): Promise<void> {
     const { stage: s, geometry: g } = await clients()
-    const sky = skyLightOf(setup.look.sun)
+    const sky = bakedSky(skyLightOf(setup.look.sun))
     const opened = openedBy(setup)
     const key = `${shownKey()}${JSON.stringify([sky, opened])}`
     if (key === litKey) {

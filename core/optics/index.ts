@@ -57,6 +57,7 @@ export {
   DAYLIGHT,
   MOST_LUX,
   aroundLux,
+  bakedSky,
   groundLux,
   skyLightOf,
   GROUND_ALBEDO,

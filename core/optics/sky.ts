@@ -55,6 +55,9 @@ export const groundLux = (sky: SkyLight): number => sky.skyLux + sky.sunLux * Ma
 /** What of it is about from all sides in the open, lx: the sky's, and what grounds throw back of the sun's. */
 export const aroundLux = (sky: SkyLight): number => sky.skyLux + (groundLux(sky) - sky.skyLux) * GROUND_ALBEDO
 
+/** The sky that light from all sides is worked out for: this one; by day where it is dark, so that other skies have what to take a share of. */
+export const bakedSky = (sky: SkyLight): SkyLight => (aroundLux(sky) > 0 ? sky : { ...sky, ...DAYLIGHT })
+
 const gradation = (sinElevation: number): number =>
   1 + CLEAR_SKY.a * Math.exp(CLEAR_SKY.b / Math.max(0.01, sinElevation))
 const indicatrix = (chi: number): number =>

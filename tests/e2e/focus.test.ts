@@ -491,14 +491,22 @@ describe('glass in the sun', () => {
     await near(24_000 + 30_000 * sine).toBeCloseTo(1, 1)
     await page.getByLabel('Sun', { exact: true }).click()
     await near(24_000).toBeCloseTo(1, 1)
-    const lights = (): Promise<string | null> => page.getByTestId('picture-canvas').getAttribute('data-lights')
+    /** Which light from all sides the finished picture has. */
+    const lights = async (): Promise<string | null> => {
+      await pictureAt(page, 'all')
+      return page.getByTestId('picture-canvas').getAttribute('data-lights')
+    }
     const before = await lights()
     await typeNumber(page, 'Skylight', '24')
     await expect.poll(lights, { timeout: 30_000 }).not.toBe(before)
     // the light that is worked out is of dusk now: what is by day is not dark for that
     expect(Math.abs((await kept()) / byDay - 1)).toBeLessThan(0.12)
+    const atDusk = await lights()
     await typeNumber(page, 'Skylight', '0')
     await expect.poll(ground, { timeout: 30_000 }).toBe(0)
+    await expect.poll(lights, { timeout: 30_000 }).not.toBe(atDusk)
+    expect(await ground()).toBe(0)
+    expect(Math.abs((await kept()) / byDay - 1)).toBeLessThan(0.12)
     await typeNumber(page, 'Skylight', '-5')
     await expect.poll(() => page.getByRole('alert').first().textContent()).toMatch(/0/)
     const { sun } = (await saved()).working.look

@@ -37,7 +37,8 @@ const pixels = computed(() => {
   const k = Math.min(2, pixelRatio.value)
   return { width: Math.round(props.width * k), height: Math.round(props.height * k) }
 })
-const refined = ref<{ sample: number; samples: number } | null>(null)
+/** How far what shows is refined, and which light from all sides it was drawn with. */
+const refined = ref<{ sample: number; samples: number; lights: number } | null>(null)
 const hasPicture = ref(false)
 /** Of another framing than the numbers tell: dimmed, in its own shape, until the first new one is there. */
 const isOld = ref(false)
@@ -50,6 +51,13 @@ const HELD_MS = 350
 const SLOW_MS = 300
 const lastOf = (): string => `${project.id}/${props.place}`
 
+/** Of a request, what its frames are known by. */
+interface Asked {
+  readonly mine: number
+  readonly camera: Camera
+  readonly isMoving: boolean
+  readonly lights: number
+}
 function lay(bitmap: ImageBitmap): void {
   const c = canvas.value
   if (!c) return bitmap.close()
@@ -60,7 +68,7 @@ function lay(bitmap: ImageBitmap): void {
   c.getContext('bitmaprenderer')!.transferFromImageBitmap(bitmap)
   hasPicture.value = true
 }
-function put(frame: PictureFrame, mine: number, camera: Camera, isMoving: boolean): void {
+function put(frame: PictureFrame, { mine, camera, isMoving, lights }: Asked): void {
   // a frame of an older request may still be under way
   if (!canvas.value || mine < shown) {
     frame.bitmap.close()
@@ -71,7 +79,7 @@ function put(frame: PictureFrame, mine: number, camera: Camera, isMoving: boolea
   isOld.value = false
   lay(frame.bitmap)
   holdImage(lastOf(), canvas.value, camera)
-  if (mine === wanted) refined.value = isMoving ? null : { sample: frame.sample, samples: frame.samples }
+  if (mine === wanted) refined.value = isMoving ? null : { sample: frame.sample, samples: frame.samples, lights }
 }
 // back from outside or from a large Plan: what was here last, until it is drawn anew
 onMounted(async () => {
@@ -104,6 +112,7 @@ function request(camera: Camera, isMoving: boolean): Promise<void> | null {
   const w = project.workingShown
   if (!w || !stage.ready || props.width < 10) return null
   const mine = ++wanted
+  const asked = { mine, camera, isMoving, lights: stage.lightEpoch }
   const jumps = !isMoving && !(shownCamera && sameView(shownCamera, camera))
   if (!isMoving) refined.value = null
   if (jumps && hasPicture.value) isOld.value = true
@@ -125,7 +134,7 @@ function request(camera: Camera, isMoving: boolean): Promise<void> | null {
         place: props.place,
         ...(props.pastFrame && { pastFrame: props.pastFrame }),
       },
-      (f) => put(f, mine, camera, isMoving),
+      (f) => put(f, asked),
     )
     .catch((e: unknown) => notices.fail(e))
 }
@@ -209,7 +218,7 @@ function fromOutside(w: Setup): Appearance {
     :data-testid="`${place}-canvas`"
     :data-sample="refined?.sample ?? 0"
     :data-samples="refined?.samples ?? 0"
-    :data-lights="stage.lightEpoch"
+    :data-lights="refined?.lights ?? 0"
   />
 </template>
 
