@@ -14,5 +14,7 @@ export default defineConfig({
     // how long a busy machine may take; what holds at once is seen at once
     expect: { poll: { timeout: 20_000 } },
     pool: 'forks',
+    // one of two processors would be left idle otherwise
+    maxWorkers: '100%',
   },
 })

@@ -1,6 +1,7 @@
-// npm test: installs what is missing, then format, lint, types, unit, reference, integration and end-to-end tests. Every step runs
+// npm test: installs what is missing, then format, lint and types, then unit, reference, integration and end-to-end tests. Every step runs
 // even when one before it failed; the last line is `N passed, N failed`. Plain Node, no dependency.
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
+import { once } from 'node:events'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, relative } from 'node:path'
@@ -11,14 +12,21 @@ let failed = 0
 /** What failed, by name: repeated at the end, where it is still seen when the middle of a long output is cut. */
 const failures = []
 
-function check(name, args) {
-  console.log(`\n== ${name}`)
-  const r = spawnSync('npx', args, { cwd: root, stdio: 'inherit' })
-  if (r.status === 0) passed++
-  else {
-    failed++
-    failures.push(name)
-  }
+/** Side by side; what one prints stays together. */
+async function checks(commands) {
+  const ended = Object.entries(commands).map(async ([name, args]) => {
+    const child = spawn('npx', args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] })
+    const printed = []
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => printed.push(part))
+    const [status] = await once(child, 'close')
+    console.log(`\n== ${name}\n${Buffer.concat(printed)}`)
+    if (status === 0) passed++
+    else {
+      failed++
+      failures.push(name)
+    }
+  })
+  await Promise.all(ended)
 }
 
 /** @returns {string[]} File, test and the beginning of the message of each failure in a report of Vitest's. */
@@ -95,9 +103,11 @@ function endToEnd() {
 try {
   ensurePackages()
   ensureBrowser()
-  check('format', ['prettier', '--check', '--log-level', 'warn', '.'])
-  check('lint', ['eslint', '.', '--max-warnings', '0'])
-  check('types', ['vue-tsc', '--noEmit', '-p', 'tsconfig.json'])
+  await checks({
+    format: ['prettier', '--check', '--log-level', 'warn', '.'],
+    lint: ['eslint', '.', '--max-warnings', '0'],
+    types: ['vue-tsc', '--noEmit', '-p', 'tsconfig.json'],
+  })
   tests('unit, reference and integration tests', [])
   ensureBuild()
   endToEnd()
