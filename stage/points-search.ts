@@ -15,6 +15,7 @@ import type { Camera } from '#core/camera'
 import {
   brightPoints,
   brightPointsIn,
+  inRows,
   POINT_OVER_MEAN,
   rectsAbout,
   type BrightPoint,
@@ -102,10 +103,13 @@ export class PointsSearch {
   ): (ShownPoints & { readonly pixels: Float32Array }) | null {
     const pixels = this.read(t, by, target)
     const discs = discsOf(by.camera, by.blur, by.size)
-    const found = brightPoints(pixels, by.size, (d) => Math.abs(discs(d)) * evenPart(by.blur), null, by.grey)
-    return found.base === Infinity
-      ? null
-      : { ...found, pixels, list: this.onSurfaces(t, by, found.list, [whole(by.size)]), strays: [] }
+    const discPx = (d: number): number => Math.abs(discs(d)) * evenPart(by.blur)
+    const found = brightPoints(pixels, by.size, discPx, null, by.grey)
+    if (found.base === Infinity) return null
+    const shown = this.onSurfaces(t, by, found.list, [whole(by.size)])
+    const rows = rowsOf(shown, discPx)
+    const refused = [...found.refused, ...pixelsOf(rows)]
+    return { ...found, pixels, list: shown.filter((p) => !rows.has(p)), refused, strays: [] }
   }
 
   /** What a further sample shows that is not known, and where its pixels stand; null where there is nothing. */
@@ -136,11 +140,12 @@ export class PointsSearch {
       depthAt = (i) => pixels[i * 4 + 3]!
       more = brightPoints(pixels, size, discPx, known)
     }
-    const isWide = (p: ShownPoint): boolean => discPx(p.distanceM) > WIDEST * size.width
     const shown = this.onSurfaces(t, by, more.list, looked)
-    const drawn = shown.filter((p) => !isWide(p))
+    const rows = rowsOf(shown, discPx)
+    const isWide = (p: ShownPoint): boolean => discPx(p.distanceM) > WIDEST * size.width
+    const drawn = shown.filter((p) => !rows.has(p) && !isWide(p))
     const list = drawn.filter((p) => isHidden(k, p, asideOf(p.core[0]!)))
-    const refused = [...more.refused, ...more.joined, ...shown.filter(isWide).flatMap((p) => p.core)]
+    const refused = [...more.refused, ...more.joined, ...pixelsOf(rows), ...shown.filter(isWide).flatMap((p) => p.core)]
     return { found: { ...more, list, refused, strays: drawn.filter((p) => !list.includes(p)) }, asideOf }
   }
 
@@ -273,6 +278,10 @@ function valueIn(
   }
   return otherwise
 }
+/** Dashes of bright lines; not the sun's images in what is clear, which are never left as dots. */
+const rowsOf = (shown: readonly ShownPoint[], discPx: (distanceM: number) => number): ReadonlySet<ShownPoint> => inRows(shown.filter((p) => p.surfaceM === p.distanceM), discPx) // prettier-ignore
+/** With those about them: the next dash may lie between. */
+const pixelsOf = (points: Iterable<ShownPoint>): number[] => [...points].flatMap((p) => p.all)
 /** Whether something nearer stands before a point for the middle of the lens, or it lies past the frame there. */
 function isHidden({ size, depths }: KnownMap, p: ShownPoint, [ax, ay]: readonly [number, number]): boolean {
   const [x, y] = [Math.floor(p.xPx - ax), Math.floor(p.yPx - ay)]

@@ -35,6 +35,7 @@ export {
   type KnownPoints,
   LEAST_DISC_PX,
 } from './bright-points.ts'
+export { inRows } from './bright-rows.ts'
 export { brightPointsIn, rectsAbout, type PixelRect, type ReadRect } from './bright-rects.ts'
 export {
   keptCube,

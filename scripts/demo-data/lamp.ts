@@ -36,9 +36,9 @@ function pieces(pen: { foot: Pen; dome: Pen; works: Pen }, fine = true): void {
   dome.use('dome glass').lathe(0, 0, [[0.077, 0.087], [0.077, 0.17], [0.0755, 0.2], [0.069, 0.228], [0.056, 0.25], [0.038, 0.264], [0.012, 0.271], [0, 0.272], [0, 0.2695], [0.0115, 0.2685], [0.037, 0.2618], [0.0545, 0.248], [0.067, 0.2268], [0.0733, 0.1995], [0.0748, 0.17], [0.0748, 0.087], [0.077, 0.087]], fine ? 216 : 72, 40, rib) // prettier-ignore
   dome.lathe(0, 0, [[0.0765, 0.087], [0.0795, 0.088], [0.0805, 0.0905], [0.0795, 0.093], [0.0765, 0.0938], [0.0748, 0.0905], [0.0765, 0.087]], round(120), 60) // prettier-ignore
   dome.use('brass').lathe(0, 0, [[0, 0.271], [0.013, 0.271], [0.0145, 0.2735], [0.009, 0.278], [0.007, 0.284], [0.0115, 0.29], [0.0125, 0.296], [0.008, 0.3015], [0, 0.303]], round(40), 30) // prettier-ignore
-  // dial on the foot, facing south
-  works.within(turn('x', 78, [0, -0.082, 0.05]), () => {
-    works.use('brass').lathe(0, 0, [[0.019, -0.012], [0.0205, 0.002], [0.019, 0.004], [0, 0.004]], round(48), 30) // prettier-ignore
+  // dial on the foot, facing south, before the foot's widest ring
+  works.within(turn('x', 78, [0, -0.0885, 0.05]), () => {
+    works.use('brass').lathe(0, 0, [[0.019, -0.02], [0.0205, 0.002], [0.019, 0.004], [0, 0.004]], round(48), 30) // prettier-ignore
     works.use('ceramic').lathe(0, 0, [[0.0165, 0.0038], [0.0165, 0.0052], [0, 0.0055]], round(48), 30) // prettier-ignore
     for (let i = 0; i <= 10; i++)
       works.within(turn('z', -135 + i * 27), () =>
