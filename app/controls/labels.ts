@@ -21,6 +21,8 @@ export interface LetterRoom {
 export const CONE_LETTERS: LetterRoom = { widthPx: 5.2, heightPx: 11, mostLetters: 28 }
 /** Names on chips, in the mono. */
 export const CHIP_LETTERS: LetterRoom = { widthPx: 6.5, heightPx: 16, mostLetters: 28 }
+/** Names of marks over a photograph, in the mono. */
+export const MARK_LETTERS: LetterRoom = { widthPx: 6.8, heightPx: 13, mostLetters: 12 }
 const BESIDE_PX = 6
 /** What names keep clear of, and the drawing they stay within: page pixels. */
 export interface LabelRoom {

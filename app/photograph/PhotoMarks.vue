@@ -4,8 +4,10 @@ import { computed } from 'vue'
 import { projectPoint } from '#core/camera'
 import { lineArrows, type PicturePlace } from '#core/match'
 import { askedOf } from '#model/photo'
+import { MARK_LETTERS, placedLabels, type PlacedLabel } from '../controls/labels.ts'
 import { bundleLook } from './bundle-looks.ts'
 import { handlesOf } from './handles.ts'
+import MarkName from './MarkName.vue'
 import { useMatch } from './match.ts'
 import { useMeasures } from './measures.ts'
 import { useOpenedPhoto } from './opened.ts'
@@ -75,6 +77,13 @@ const pairs = computed(() =>
     }
   }),
 )
+/** Where the names of lines and points go, none over another: the chosen and the doubtful first; where no room is left there is none. */
+const names = computed(() => {
+  const rank = (m: { id: string; isWeak: boolean }): number => (m.id === chosen.value?.id ? 0 : m.isWeak ? 1 : 2)
+  const marks = [...lines.value, ...pairs.value].sort((a, b) => rank(a) - rank(b))
+  const placed = placedLabels(marks.map(({ at: [x, y], name }) => ({ x, y, text: name })), { letters: MARK_LETTERS }) // prettier-ignore
+  return new Map<string, PlacedLabel | null>(marks.map((m, i) => [m.id, placed[i]!]))
+})
 /** From where a line was put towards where it would agree; those too short to be seen are left out. */
 const lineArrowPaths = computed(() =>
   (match.value?.lines ?? []).flatMap((l, i) =>
@@ -140,8 +149,7 @@ const shadowTop = computed(() => {
     <g v-for="l in lines" :key="l.id" :class="{ on: chosen?.id === l.id, weak: l.isWeak }">
       <path class="case" :d="l.d" />
       <path class="line" :d="l.d" :style="{ stroke: l.tone, strokeDasharray: l.dash }" />
-      <text class="case-text" :x="l.at[0] + 5" :y="l.at[1] - 5">{{ l.name }}</text>
-      <text :x="l.at[0] + 5" :y="l.at[1] - 5" :style="{ fill: l.tone }">{{ l.name }}</text>
+      <MarkName :at="names.get(l.id)" :text="l.name" :tone="l.tone" />
     </g>
     <template v-if="drawn">
       <path class="case" :d="d([drawn.from, drawn.to])" />
@@ -154,22 +162,19 @@ const shadowTop = computed(() => {
     <g v-for="m in measures" :key="m.id" class="measure" :class="{ on: chosen?.id === m.id }">
       <path class="case" :d="m.d" />
       <path class="thin" :d="m.d" />
-      <text class="case-text" :x="m.at[0] + 6" :y="m.at[1] - 7">{{ m.text }}</text>
-      <text :x="m.at[0] + 6" :y="m.at[1] - 7">{{ m.text }}</text>
+      <MarkName :at="{ x: m.at[0] + 6, y: m.at[1] - 7 }" :text="m.text" />
     </g>
     <g v-if="scale" class="measure">
       <path class="case" :d="scale.d" />
       <path class="thick" :d="scale.d" />
-      <text class="case-text" :x="scale.at[0] + 8" :y="scale.at[1] + 15">{{ scale.text }}</text>
-      <text :x="scale.at[0] + 8" :y="scale.at[1] + 15">{{ scale.text }}</text>
+      <MarkName :at="{ x: scale.at[0] + 8, y: scale.at[1] + 15 }" :text="scale.text" />
     </g>
     <g v-for="p in pairs" :key="p.id" :class="{ on: chosen?.id === p.id, weak: p.isWeak, wrong: p.isWrong }">
       <path v-if="p.arrow" class="case" :d="p.arrow" />
       <path v-if="p.arrow" class="arrow" :d="p.arrow" marker-end="url(#tip)" />
       <path class="case" :d="`M${p.at[0] - 8} ${p.at[1]}h16M${p.at[0]} ${p.at[1] - 8}v16`" />
       <path class="cross" :d="`M${p.at[0] - 8} ${p.at[1]}h16M${p.at[0]} ${p.at[1] - 8}v16`" />
-      <text class="case-text" :x="p.at[0] + 8" :y="p.at[1] - 6">{{ p.name }}</text>
-      <text :x="p.at[0] + 8" :y="p.at[1] - 6">{{ p.name }}</text>
+      <MarkName :at="names.get(p.id)" :text="p.name" />
     </g>
     <template v-for="(a, i) in lineArrowPaths" :key="`a${i}`">
       <path class="case" :d="a" />
@@ -194,8 +199,7 @@ const shadowTop = computed(() => {
         <path class="tip" d="M0 0L8 4L0 8Z" />
       </marker>
     </defs>
-    <text v-if="hasArrows && times > 1" class="times case-text" x="14" y="24">Arrows × {{ times }}</text>
-    <text v-if="hasArrows && times > 1" class="times" x="14" y="24">Arrows × {{ times }}</text>
+    <MarkName v-if="hasArrows && times > 1" :at="{ x: 14, y: 24 }" :text="`Arrows × ${times}`" />
   </svg>
 </template>
 
@@ -213,11 +217,6 @@ path {
 .case {
   stroke: var(--bundle-case);
   stroke-width: 4;
-}
-.case-text {
-  stroke: var(--bundle-case);
-  stroke-width: 3.5;
-  stroke-linejoin: round;
 }
 .line {
   stroke-width: 1.8;
@@ -249,9 +248,6 @@ path {
   stroke-width: 1.6;
 }
 .tip {
-  fill: var(--bundle-1);
-}
-text {
   fill: var(--bundle-1);
 }
 .measure .thin,
