@@ -33,6 +33,10 @@ describe('what stands in or on the subject', () => {
     const camera = cameraOf({ station: [middle[0]!, middle[1]! + 2.5, middle[2]!], bearingDeg: 180 }, { focalMm: 24 })
     const { widthPx: w, heightPx: h } = camera.frame
     const scene = checkScene(hall, { station: camera.pose.station, shown: ALL_SHOWN, kind: 'room', eyeHeightM: 1.58, subjectId: shelves.id }) // prettier-ignore
+    // turned where it stands, its middle goes as the thing does
+    const place = { objectId: books.id, moveM: [0.5, 0, 0], turnDeg: 30, hinge: [middle[0]!, middle[1]!, 0] } as const
+    const { centreOf } = checkScene(hall, { station: camera.pose.station, shown: { ...ALL_SHOWN, moved: [place] }, kind: 'room', eyeHeightM: 1.58, subjectId: null }) // prettier-ignore
+    for (const [i, v] of [middle[0]! + 0.5, middle[1]!, middle[2]!].entries()) expect(centreOf(books.id, [0, 0, 0])![i]).toBeCloseTo(v, 9) // prettier-ignore
     let met = 0
     let booksFirst = 0
     for (let x = 0.3; x < 0.71; x += 0.02)

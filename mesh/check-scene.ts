@@ -2,6 +2,7 @@
 import { standsInOrOn, type CheckObject, type CheckScene, type SceneHit } from '#core/checks'
 import { joinBoxes, type Box, type Vec3 } from '#core/math'
 import { centreWithOffset } from '#core/placing'
+import { movedPoint } from '#core/reel'
 import { polygonArea, type Shown } from '#core/section'
 import { hiddenOf, isHidden, isUnder } from './hidden.ts'
 import type { MeshScene } from './scene.ts'
@@ -69,6 +70,15 @@ function exitOf(origin: Vec3, direction: Vec3, { min, max }: Box): number | null
   return near <= far ? far : null
 }
 
+/** Middles of objects, moved as a thing that is aimed at goes: not those of the bounds of what was turned. */
+function centresOf({ facts }: MeshScene, shown: CheckOptions['shown']): CheckScene['centreOf'] {
+  const inFile = new Map(facts.nodes.map((n) => [n.id, n]))
+  return (id, offset) => {
+    const point = centreWithOffset(inFile.get(id), offset)
+    return point && movedPoint(point, id, shown.moved ?? [])
+  }
+}
+
 export function checkScene(scene: MeshScene, options: CheckOptions): CheckScene {
   const { shown } = options
   const nodes = scene.nodesOf(shown)
@@ -90,7 +100,7 @@ export function checkScene(scene: MeshScene, options: CheckOptions): CheckScene 
     walls: scene.walls().walls.map((w) => ({ name: 'a wall', point: w.point, normal: w.normal })),
     laidOpenM2: laidOpen(scene, shown),
     objectOf: subjectOf,
-    centreOf: (id, offset) => centreWithOffset(byId.get(id), offset),
+    centreOf: centresOf(scene, shown),
     first(sight, clearToo = false) {
       const met = scene.passing(sight, { shown, clearToo })
       if (!met) return null

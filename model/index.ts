@@ -31,7 +31,7 @@ export {
   type PhotoMatchPart,
 } from './photo-schemas.ts'
 // moving pictures
-export { movedOf, placesOf, withState } from './object-states.ts'
+export { centresAmong, movedOf, placesOf, withState } from './object-states.ts'
 export {
   REEL_LIMITS,
   type ObjectState,
@@ -82,6 +82,7 @@ export {
   isBelowHidden,
   isolated,
   setupAsShown,
+  visibleAsShown,
   withHidden,
   withSet,
   withShadows,

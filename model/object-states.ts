@@ -1,7 +1,8 @@
 // Where do objects stand that have states, and how do states come and go?
 // Model: a project keeps other placements of objects under names; a `visible` part names those that hold, so that viewpoints keep them. Worked
 // in (`setupAsShown`), the part knows the placements themselves. Space: world metres.
-import type { ObjectMoved, ObjectPlace } from '#core/reel'
+import type { AimCentre } from '#core/camera'
+import { movedPoint, type ObjectMoved, type ObjectPlace } from '#core/reel'
 import type { PartValue } from './parts.ts'
 import type { ObjectState } from './reel-schemas.ts'
 
@@ -33,6 +34,14 @@ export function withPlaces(visible: Visible, places: readonly ObjectMoved[]): Vi
   placed.set(made, places)
   return made
 }
+/** Where objects' middles are with what stands elsewhere: `inFile` as their models have them. */
+export const centresAmong = (inFile: AimCentre, moved: readonly ObjectMoved[]): AimCentre =>
+  moved.length === 0
+    ? inFile
+    : (nodeId, offset) => {
+        const point = inFile(nodeId, offset)
+        return point && movedPoint(point, nodeId, moved)
+      }
 /** Objects that stand elsewhere in a part that was worked in. */
 export const movedOf = (visible: Visible): readonly ObjectMoved[] => placed.get(visible) ?? NONE
 

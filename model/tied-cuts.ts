@@ -8,20 +8,17 @@ type End = 'near' | 'far'
 /** Nearer a near cut is not, in perspective, metres. */
 const NEAREST_M = 0.001
 
-const known = new WeakMap<Cut, { stand: Setup['stand']; isFlat: boolean; cut: Cut }>()
+const known = new WeakMap<Cut, Cut>()
 
 /** The cut part with the distances of tied ends worked out; the same value where nothing is tied. */
 export function cutAsShown({ cut, stand, lens }: Pick<Setup, 'cut' | 'stand' | 'lens'>, centreOf?: AimCentre): Cut {
   if (!cut.near.tied && !cut.far.tied) return cut
   const isFlat = isParallel(lens)
+  const [near, far] = [resolved(cut, 'near', stand, isFlat, centreOf), resolved(cut, 'far', stand, isFlat, centreOf)]
   const before = known.get(cut)
-  if (before && before.stand === stand && before.isFlat === isFlat) return before.cut
-  const made = {
-    ...cut,
-    near: resolved(cut, 'near', stand, isFlat, centreOf),
-    far: resolved(cut, 'far', stand, isFlat, centreOf),
-  }
-  known.set(cut, { stand, isFlat, cut: made })
+  if (before?.near.distanceM === near.distanceM && before.far.distanceM === far.distanceM) return before
+  const made = { ...cut, near, far }
+  known.set(cut, made)
   return made
 }
 

@@ -7,7 +7,7 @@ import type { AimCentre } from '#core/camera'
 import type { ObjectPlace } from '#core/reel'
 import { cutAsShown } from './tied-cuts.ts'
 import type { PartValue, Setup } from './parts.ts'
-import { movedOf, placesOf, withPlaces } from './object-states.ts'
+import { centresAmong, movedOf, placesOf, withPlaces } from './object-states.ts'
 import type { ObjectState } from './reel-schemas.ts'
 import type { ObjectSet, ProjectDocument } from './schema.ts'
 
@@ -59,16 +59,20 @@ function withStatesWorkedIn(visible: Visible, states: readonly ObjectState[] = [
   knownPlaced.set(visible, { places, made })
   return made
 }
+/** A part with its sets and states worked in. The same value for the same values. */
+export function visibleAsShown(visible: Visible, of: OfProject | null | undefined): Visible {
+  const hidden = withSetsWorkedIn(visible, of?.objectSets)
+  const places = movedOf(visible)
+  return places.length > 0 ? withPlaces(hidden, places) : withStatesWorkedIn(hidden, of?.objectStates)
+}
 const knownSetups = new WeakMap<Setup, Setup>()
 /**
  * A Setup whose named sets are worked in and whose cuts lie where they are tied to: what is drawn, asked and compared in the picture.
- * The same value for the same values.
+ * The same value for the same values. `inFile`: where objects are as their models have them.
  */
-export function setupAsShown(setup: Setup, of: OfProject | null | undefined, centreOf?: AimCentre): Setup {
-  const hidden = withSetsWorkedIn(setup.visible, of?.objectSets)
-  const places = movedOf(setup.visible)
-  const visible = places.length > 0 ? withPlaces(hidden, places) : withStatesWorkedIn(hidden, of?.objectStates)
-  const cut = cutAsShown(setup, centreOf)
+export function setupAsShown(setup: Setup, of: OfProject | null | undefined, inFile?: AimCentre): Setup {
+  const visible = visibleAsShown(setup.visible, of)
+  const cut = cutAsShown(setup, inFile && centresAmong(inFile, movedOf(visible)))
   if (visible === setup.visible && cut === setup.cut) return setup
   const before = knownSetups.get(setup)
   if (before?.visible === visible && before.cut === cut) return before

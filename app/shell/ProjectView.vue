@@ -7,7 +7,7 @@ import { CommandList, HelpDialog } from '../actions/later.ts'
 import { setupAsShown, type Setup } from '#model'
 import { useBring } from '../bring/bring.ts'
 import { useThumbs } from '../frame/thumbs/thumbs.ts'
-import { centreOf } from '../stores/centres.ts'
+import { centreInFile } from '../stores/centres.ts'
 import { failureText, useNotices } from '../stores/notices.ts'
 import { useProject } from '../stores/project.ts'
 import { openedBy, useStage } from '../stores/stage.ts'
@@ -40,7 +40,7 @@ watch(
   },
   { immediate: true },
 )
-const shownAs = (setup: Setup): Setup => setupAsShown(setup, project.document, centreOf)
+const shownAs = (setup: Setup): Setup => setupAsShown(setup, project.document, centreInFile)
 // the stage follows the models: brought in, placed, taken out, undone; while one is dragged it is only shown there
 watch(
   () => project.models,

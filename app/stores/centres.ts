@@ -1,7 +1,10 @@
 // Where the objects stand that a camera can be aimed at: every pose of a stand in the page is worked out with this.
 import type { AimCentre } from '#core/camera'
-import { centreWithOffset } from '#core/placing'
-import { useStage } from './stage.ts'
+import type { Setup } from '#model'
+import { useProject } from './project.ts'
 
-/** Centre of an object's bounds with an offset along its axes; null while its model is not there. */
-export const centreOf: AimCentre = (nodeId, offset) => centreWithOffset(useStage().byId.get(nodeId), offset)
+export { centreInFile } from './centres-in-file.ts'
+/** Centre of an object's bounds with an offset along its axes, where the working frame has it; null while its model is not there. */
+export const centreOf: AimCentre = (nodeId, offset) => useProject().centreOf(nodeId, offset)
+/** The same where a Setup has it. */
+export const centresIn = (setup: Pick<Setup, 'visible'>): AimCentre => useProject().centresIn(setup)

@@ -2,12 +2,20 @@
 // visible surface, the nearest thing in a field) as soon as they have answered, the last distance until then.
 import { defineStore } from 'pinia'
 import { shallowReactive, watch } from 'vue'
-import { aimPointOf, type Camera, isPerspective, poseOfStand, principalPointPx, projectPoint } from '#core/camera'
+import {
+  aimPointOf,
+  type AimCentre,
+  type Camera,
+  isPerspective,
+  poseOfStand,
+  principalPointPx,
+  projectPoint,
+} from '#core/camera'
 import { depthOf, depthOfField, type DepthOfField } from '#core/optics'
 import { sightThrough } from '#core/section'
-import { fingerprint, shownOf, type Setup } from '#model'
+import { centresAmong, fingerprint, movedOf, shownOf, type Setup } from '#model'
 import type { Appearance } from '#stage'
-import { centreOf } from './centres.ts'
+import { centreInFile } from './centres-in-file.ts'
 import { useStage } from './stage.ts'
 
 /** Where nothing is aimed at. */
@@ -23,8 +31,10 @@ export interface FocusAt {
   /** Why this is not where it was meant to be: the object is gone, the point lies behind the camera, nothing is aimed at or met. */
   readonly trouble: 'gone' | 'behind' | 'no-aim' | 'nothing' | null
 }
-const cameraOf = (s: Setup): Camera => ({ pose: poseOfStand(s.stand, centreOf), lens: s.lens, frame: s.frame })
-const keyOf = (s: Setup): string => [s.stand, s.lens, s.frame, s.visible, s.cut].map((p) => fingerprint(p)).join('|')
+/** Where objects are in a Setup as it is shown. */
+const centresOf = (s: Setup): AimCentre => centresAmong(centreInFile, movedOf(s.visible))
+const cameraOf = (s: Setup): Camera => ({ pose: poseOfStand(s.stand, centresOf(s)), lens: s.lens, frame: s.frame })
+const keyOf = (s: Setup): string => [s.stand, s.lens, s.frame, s.visible, movedOf(s.visible), s.cut].map((p) => fingerprint(p)).join('|') // prettier-ignore
 const placed = (distanceM: number): FocusAt =>
   distanceM > 0 ? { distanceM, trouble: null } : { distanceM: FALLBACK_FOCUS_M, trouble: 'behind' }
 
@@ -38,7 +48,7 @@ export const useFocusing = defineStore('focusing', () => {
   /** Of a Setup as it is shown (its sets worked in). */
   function at(setup: Setup): FocusAt {
     const { mode } = setup.focus
-    const pose = poseOfStand(setup.stand, centreOf)
+    const [centreOf, { pose }] = [centresOf(setup), cameraOf(setup)]
     switch (mode.kind) {
       case 'distance':
         return { distanceM: mode.distanceM, trouble: null }
@@ -138,7 +148,7 @@ function useLooking() {
   async function surfaceOf(setup: Setup, nodeId: string): Promise<number | null> {
     const camera = cameraOf(setup)
     const shown = shownOf(setup)
-    const middle = centreOf(nodeId, [0, 0, 0])
+    const middle = centresOf(setup)(nodeId, [0, 0, 0])
     const at = middle && projectPoint(camera, middle)
     const sight = at && sightThrough(camera, shown, at.xPx, at.yPx)
     const hit = sight && (await stage.rays.pick(sight, shown))

@@ -2,9 +2,9 @@
 import { defineStore } from 'pinia'
 import { computed, shallowReactive, toRaw, watch } from 'vue'
 import { isParallel, poseOfStand } from '#core/camera'
-import { fingerprint, setupAsShown, shownOf, type Setup } from '#model'
+import { fingerprint, movedOf, setupAsShown, shownOf, type Setup } from '#model'
 import { appearanceOf } from './appearance.ts'
-import { centreOf } from './centres.ts'
+import { centreInFile, centresIn } from './centres.ts'
 import { useFocusing } from './focusing.ts'
 import { useProject } from './project.ts'
 import { useStage } from './stage.ts'
@@ -30,13 +30,13 @@ export const useOutdoors = defineStore('outdoors', () => {
 
   /** As beside it, or false, until the rays have answered, which then changes it. */
   function isOutdoors(raw: Setup): boolean {
-    const setup = setupAsShown(raw, project.document, centreOf)
+    const setup = setupAsShown(raw, project.document, centreInFile)
     // rays answer a moment after the model is there
     if (project.document?.subject !== 'room' || !stage.ready || stage.storeys.length === 0) return false
     if (isParallel(setup.lens)) return true
-    const { station } = poseOfStand(setup.stand, centreOf)
+    const { station } = poseOfStand(setup.stand, centresIn(setup))
     const cell = station.map((v) => Math.round(v / STEP_M))
-    const hides = fingerprint(setup.visible)
+    const hides = `${fingerprint(setup.visible)}${fingerprint(movedOf(setup.visible))}`
     const key = `${cell.join()}|${hides}`
     const answer = known.get(key)
     if (answer !== undefined) return answer
@@ -58,7 +58,7 @@ export const useOutdoors = defineStore('outdoors', () => {
   }
   const appearance = (setup: Setup): ReturnType<typeof appearanceOf> => {
     const { materialClasses, tables, photos } = project.document ?? {}
-    const shown = setupAsShown(setup, project.document, centreOf)
+    const shown = setupAsShown(setup, project.document, centreInFile)
     return appearanceOf(shown, isOutdoors(setup), {
       classes: materialClasses,
       blur: focusing.blur(shown),

@@ -5,7 +5,7 @@ import { useDebounceFn, useElementSize } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { poseOfStand, type Camera } from '#core/camera'
 import { setupAsShown, shownOf } from '#model'
-import { centreOf } from '../stores/centres.ts'
+import { centreInFile, centresIn } from '../stores/centres.ts'
 import { useNotices } from '../stores/notices.ts'
 import { useOutdoors } from '../stores/outdoors.ts'
 import { heldSamples } from '../stores/samples.ts'
@@ -54,7 +54,7 @@ function request(layer: ReelLayer, { canvas: onto, moving, mine, drawn }: Onto):
   if (isGone || !z || !onto || !stage.ready) return null
   const { setup } = layer
   const frame = { ...setup.frame, guides: [] }
-  const camera: Camera = { pose: poseOfStand(setup.stand, centreOf), lens: setup.lens, frame }
+  const camera: Camera = { pose: poseOfStand(setup.stand, centresIn(setup)), lens: setup.lens, frame }
   const samples = heldSamples(view.samples)
   const open = moving ? null : openOf(layer, samples)?.map((t) => ({ camera: { pose: t.pose, lens: t.lens, frame }, moved: t.moved ?? [] })) // prettier-ignore
   return stage.picture(
@@ -120,13 +120,13 @@ function press(e: MouseEvent): void {
   const setup = shown.value?.setup
   if (!tool.value || !setup) return
   const r = canvas.value!.getBoundingClientRect()
-  const camera: Camera = { pose: poseOfStand(setup.stand, centreOf), lens: setup.lens, frame: setup.frame }
+  const camera: Camera = { pose: poseOfStand(setup.stand, centresIn(setup)), lens: setup.lens, frame: setup.frame }
   const k = setup.frame.widthPx / r.width
   void inPicture(
     camera,
     (e.clientX - r.left) * k,
     (e.clientY - r.top) * k,
-    shownOf(setupAsShown(setup, project.document, centreOf)),
+    shownOf(setupAsShown(setup, project.document, centreInFile)),
   ).catch((x: unknown) => notices.fail(x))
 }
 onBeforeUnmount(() => {

@@ -14,7 +14,7 @@ import StoreySelect from '../drawings/StoreySelect.vue'
 import StripFrame from '../drawings/StripFrame.vue'
 import { useStrip } from '../drawings/strip.ts'
 import { sameList } from '../controls/same-list.ts'
-import { centreOf } from '../stores/centres.ts'
+import { centreInFile, centresIn } from '../stores/centres.ts'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 import { useAiming } from './aiming.ts'
@@ -43,7 +43,7 @@ const { storey, cutZ } = useStorey()
 const shownNow = computed<Shown | null>((before) => {
   const s = shown.value
   if (!s || isPlaying.value) return before ?? null
-  const now = shownOf(setupAsShown(s.setup, project.document, centreOf))
+  const now = shownOf(setupAsShown(s.setup, project.document, centreInFile))
   return before && JSON.stringify(before) === JSON.stringify(now) ? before : now
 })
 const strip = useStrip({
@@ -78,7 +78,7 @@ watch(
 )
 const camera = computed<Camera | null>(() => {
   const s = shown.value
-  return s && { pose: poseOfStand(s.setup.stand, centreOf), lens: s.setup.lens, frame: s.setup.frame }
+  return s && { pose: poseOfStand(s.setup.stand, centresIn(s.setup)), lens: s.setup.lens, frame: s.setup.frame }
 })
 const now = computed(() => (camera.value ? toPx(camera.value.pose.station) : null))
 const CONE_PX = 70

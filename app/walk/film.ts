@@ -4,7 +4,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { RATES, reelOf, TIME_UNITS, type Reel, type TimeUnit } from '#core/reel'
 import { setupAsShown, type ReelPart, type ShotPart } from '#model'
 import { cutsOf, layersAt, missingIn, missingText, openTakes, type CutFault, type ReelLayer, type SetupReading } from '#model/reel' // prettier-ignore
-import { centreOf } from '../stores/centres.ts'
+import { centreInFile, centresIn } from '../stores/centres.ts'
 import { useFocusing } from '../stores/focusing.ts'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
@@ -75,9 +75,10 @@ function createReading(): SetupReading {
   const stage = useStage()
   const focusing = useFocusing()
   return {
-    centreOf,
+    centreOf: centreInFile,
+    centresIn,
     clipOf: (key, name) => stage.facts?.clips?.find((c) => c.modelKey === key && c.name === name) ?? null,
-    focusM: (s) => focusing.blur(setupAsShown(s, project.document, centreOf))?.focusM ?? null,
+    focusM: (s) => focusing.blur(setupAsShown(s, project.document, centreInFile))?.focusM ?? null,
   }
 }
 

@@ -5,7 +5,7 @@ import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue'
 import { acrossOf, COMFORT_LIMITS, reportOf, type BesideWay, type ComfortFinding, type ComfortLimits, type Motion, type ReelReport, type ReportAsked } from '#core/reel' // prettier-ignore
 import { setupAsShown, shownOf } from '#model'
 import type { ReelCuts } from '#model/reel'
-import { centreOf } from '../stores/centres.ts'
+import { centreInFile } from '../stores/centres.ts'
 import { useProject } from '../stores/project.ts'
 import { useStage } from '../stores/stage.ts'
 
@@ -63,7 +63,7 @@ function createAsking(o: Judged, asked: { readonly value: ReportAsked }) {
   async function ask(farM: number | null): Promise<void> {
     const [a, reelId, setups] = [asked.value, o.part.value?.id, o.resolved.value?.setups ?? []]
     if (!reelId || setups.length === 0 || !hasModel.value) return
-    const shown = setups.map((s) => shownOf(setupAsShown(s, project.document, centreOf)))
+    const shown = setups.map((s) => shownOf(setupAsShown(s, project.document, centreInFile)))
     const report = await stage.rays.reelReport(a, farM, shown)
     isAway.value = report === null
     // of a reel that has changed meanwhile the clearance is asked again anyway

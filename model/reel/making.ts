@@ -55,7 +55,9 @@ export function newWalk(
   const list = moving(viewpoints)
   const stops: WalkStop[] = []
   list.forEach((v, i) => {
-    const { station, bearingDeg, tiltDeg } = poseOfStand(v.parts.stand!, reading.centreOf)
+    const { stand, visible } = v.parts
+    const centreOf = (visible && reading.centresIn?.({ visible })) ?? reading.centreOf
+    const { station, bearingDeg, tiltDeg } = poseOfStand(stand!, centreOf)
     const last = stops.at(-1)
     if (last && distance(last.station, station) < WALK_APART_M) return
     const isEnd = i === 0 || i === list.length - 1

@@ -24,7 +24,10 @@ import type { ProjectDocument } from '../schema.ts'
 
 /** What is known of a Setup besides its numbers: where objects lie, how far what is focused on is away (null: all is sharp). */
 export interface SetupReading {
+  /** As models have them. */
   readonly centreOf: AimCentre
+  /** As a Setup has them, with its states. */
+  readonly centresIn?: (setup: Pick<Setup, 'visible'>) => AimCentre
   readonly focusM: (setup: Setup) => number | null
   /** A clip of a model's own animation; null while its model is not there, or has none of this name. */
   readonly clipOf?: (modelKey: string, name: string) => ModelClip | null
@@ -47,7 +50,8 @@ export interface ReelCuts {
 /** What is looked at lies so far away where nothing tells it, metres. */
 const AWAY_M = 3
 
-export function viewOfSetup(s: Setup, { centreOf, focusM }: SetupReading): View {
+export function viewOfSetup(s: Setup, { centreOf: inFile, centresIn, focusM }: SetupReading): View {
+  const centreOf = centresIn?.(s) ?? inFile
   const pose = poseOfStand(s.stand, centreOf)
   const aim = aimPointOf(s.stand.aim, centreOf)
   const { fNumber } = s.focus

@@ -9,7 +9,7 @@ import { useFraming } from '../camera/framing.ts'
 import { useFocus } from '../focus/focus.ts'
 import { useFocusing } from '../../stores/focusing.ts'
 import { useNotices } from '../../stores/notices.ts'
-import { centreOf } from '../../stores/centres.ts'
+import { centreInFile } from '../../stores/centres.ts'
 import { useProject } from '../../stores/project.ts'
 import { useStage } from '../../stores/stage.ts'
 import { sameList } from '../../controls/same-list.ts'
@@ -32,7 +32,7 @@ export const useCheck = defineStore('check', () => {
     const doc = project.document
     if (!w || !doc || project.isShowing) return
     const mine = ++asked
-    const found = await stage.check(checkedSetup(setupAsShown(w, doc, centreOf)), {
+    const found = await stage.check(checkedSetup(setupAsShown(w, doc, centreInFile)), {
       kind: doc.subject,
       eyeHeightM: doc.eyeHeightM,
       subjectId: subjectId.value,

@@ -111,6 +111,28 @@ describe('the focus', () => {
     stage.byId.delete('room/vase')
     expect(useFocusing().at(useProject().workingShown!).distanceM).toBeCloseTo(5.4, 9)
   })
+  it('goes with an object that a state moves; what the camera aims at does too, as a viewpoint with the state has it', () => {
+    const project = useProject()
+    const [x, y, z] = ahead(5)
+    const box = { min: [x - 1, y - 1, z - 1], max: [x + 1, y + 1, z + 1] }
+    const axes = [[1, 0, 0], [0, 1, 0], [0, 0, 1]] // prettier-ignore
+    useStage().byId.set('room/vase', { id: 'room/vase', name: 'Vase', box, axes } as never)
+    expect(focus.focusOnObject('room/vase')).toBe(true)
+    focus.set({ mode: { ...(part().mode as object), at: 'centre' } as never })
+    const away = ahead(7)
+    const moveM = away.map((v, i) => v - [x, y, z][i]!) as [number, number, number]
+    project.run({ type: 'putObjectState', state: { id: 'far', objectId: 'room/vase', name: 'Far', moveM, turnDeg: 0, hinge: [0, 0, 0] } }) // prettier-ignore
+    const visible = { ...project.working!.visible, states: ['far'] }
+    const kept = { ...project.working!, visible }
+    expect(focus.at.value!.distanceM).toBeCloseTo(5, 9)
+    expect(project.centresIn(kept)('room/vase', [0, 0, 0])![0]).toBeCloseTo(away[0], 9)
+    project.run({ type: 'setPart', part: 'visible', value: visible })
+    expect(focus.at.value!.distanceM).toBeCloseTo(7, 9)
+    const aim = { kind: 'object', nodeId: 'room/vase', offset: [0, 0, 1], topBearingDeg: 0 } as const
+    project.move({ stand: { ...project.working!.stand, aim } }, 'Aimed')
+    const up = Math.atan2(away[2] + 1 - project.working!.stand.station[2], Math.hypot(away[0] - project.working!.stand.station[0], away[1] - project.working!.stand.station[1])) // prettier-ignore
+    expect(project.camera!.pose.tiltDeg).toBeCloseTo((up * 180) / Math.PI, 9)
+  })
   it('refuses f/0, a distance below nought, blades without end; the old value stays', () => {
     const before = part()
     for (const changes of [

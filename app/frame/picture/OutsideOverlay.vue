@@ -20,7 +20,7 @@ import {
 import { windowOf } from '#core/framing'
 import { addScaled, distance, type Vec3 } from '#core/math'
 import type { Viewpoint } from '#model'
-import { centreOf } from '../../stores/centres.ts'
+import { centreOf, centresIn } from '../../stores/centres.ts'
 import { newStamp, useProject } from '../../stores/project.ts'
 import { useView } from '../../stores/view.ts'
 import { useFocus } from '../focus/focus.ts'
@@ -120,7 +120,7 @@ const placed = computed(() => {
   return doc.viewpoints.flatMap((v) => {
     const setup = shownBy(doc, v)
     if (!setup || v.id === doc.recalledId) return []
-    const c: Camera = { pose: poseOfStand(setup.stand, centreOf), lens: setup.lens, frame: setup.frame }
+    const c: Camera = { pose: poseOfStand(setup.stand, centresIn(setup)), lens: setup.lens, frame: setup.frame }
     const at = projectPoint(props.from, c.pose.station)
     if (!at) return []
     const away = Math.max(0.05, at.depthM)

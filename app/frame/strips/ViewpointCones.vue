@@ -4,7 +4,7 @@ import { computed, shallowRef } from 'vue'
 import { poseOfStand } from '#core/camera'
 import type { Vec3 } from '#core/math'
 import type { Viewpoint } from '#model'
-import { centreOf } from '../../stores/centres.ts'
+import { centresIn } from '../../stores/centres.ts'
 import { newStamp, useProject } from '../../stores/project.ts'
 import { useView } from '../../stores/view.ts'
 import FramingThumb from '../thumbs/FramingThumb.vue'
@@ -34,7 +34,7 @@ const placed = computed(() => {
     if (!setup || v.id === doc.recalledId) return []
     const { x, y } = props.toPx(setup.stand.station)
     const cone = coneOf(
-      { pose: poseOfStand(setup.stand, centreOf), lens: setup.lens, frame: setup.frame },
+      { pose: poseOfStand(setup.stand, centresIn(setup)), lens: setup.lens, frame: setup.frame },
       props.across,
       props.toPx,
       LENGTH_PX,

@@ -4,6 +4,7 @@ import { computed, onScopeDispose, shallowRef, watch, type ComputedRef } from 'v
 import { poseOfStand } from '#core/camera'
 import {
   fingerprint,
+  movedOf,
   getPart,
   mergeParts,
   newSetup,
@@ -13,7 +14,7 @@ import {
   type Setup,
   type Viewpoint,
 } from '#model'
-import { centreOf } from '../../stores/centres.ts'
+import { centreInFile, centresIn } from '../../stores/centres.ts'
 import { useProject } from '../../stores/project.ts'
 import { useOutdoors } from '../../stores/outdoors.ts'
 import { useFocusing } from '../../stores/focusing.ts'
@@ -94,6 +95,7 @@ function thumbs() {
   const keyOf = (s: Setup): string =>
     [
       ...THUMBNAIL_PARTS.map((p) => fingerprint(getPart(s, p))),
+      fingerprint(movedOf(s.visible)),
       outdoors.isOutdoors(s),
       focusing.blur(s)?.focusM ?? '',
     ].join('|')
@@ -104,7 +106,7 @@ function thumbs() {
     const { widthPx, heightPx } = setup.frame
     const k = Math.min(WIDTH_PX / widthPx, HEIGHT_PX / heightPx)
     return stage.thumbnail(key, {
-      camera: { pose: poseOfStand(setup.stand, centreOf), lens: setup.lens, frame: setup.frame },
+      camera: { pose: poseOfStand(setup.stand, centresIn(setup)), lens: setup.lens, frame: setup.frame },
       widthPx: Math.max(8, Math.round(widthPx * k)),
       heightPx: Math.max(8, Math.round(heightPx * k)),
       appearance: outdoors.appearance(setup),
@@ -143,7 +145,7 @@ function createShownPictures(
   return (asked: () => Setup | null): ComputedRef<ThumbPicture | null> => {
     const setup = (): Setup | null => {
       const s = asked()
-      return s && setupAsShown(s, of(), centreOf)
+      return s && setupAsShown(s, of(), centreInFile)
     }
     const key = computed(() => {
       const s = setup()

@@ -1,13 +1,16 @@
 // What is open: the document, its histories, what a drag shows before it is done, and what follows from them.
 import { computed, ref, shallowRef } from 'vue'
-import { poseOfStand, type Camera } from '#core/camera'
+import { poseOfStand, type AimCentre, type Camera } from '#core/camera'
 import { ALL_SHOWN, type Shown } from '#core/section'
 import {
+  centresAmong,
   changedParts,
   EMPTY_HISTORY,
   findViewpoint,
+  movedOf,
   setupAsShown,
   shownOf,
+  visibleAsShown,
   trailNeighbour,
   type CameraChanges,
   type Command,
@@ -17,7 +20,7 @@ import {
   type ProjectDocument,
   type Setup,
 } from '#model'
-import { centreOf } from '../centres.ts'
+import { centreInFile } from '../centres-in-file.ts'
 
 /** An edit that a drag shows before it is done. */
 export interface Preview {
@@ -45,13 +48,20 @@ export function createState() {
   })
   /** The models as they are placed now, a running drag included. */
   const models = computed<readonly ModelRef[] | null>(() => (preview.value?.document ?? document.value)?.models ?? null)
+  const documentShown = (): ProjectDocument | null => preview.value?.document ?? document.value
+  /** Where objects are as a Setup has them: by its states, or worked in. */
+  const centresIn = (setup: Pick<Setup, 'visible'>): AimCentre =>
+    centresAmong(centreInFile, movedOf(visibleAsShown(setup.visible, documentShown())))
+  /** As the working Setup has them. */
+  const centreOf: AimCentre = (nodeId, offset) =>
+    (working.value ? centresIn(working.value) : centreInFile)(nodeId, offset)
   const camera = computed<Camera | null>(() => {
     const w = working.value
     return w ? { pose: poseOfStand(w.stand, centreOf), lens: w.lens, frame: w.frame } : null
   })
   /** The working Setup with its named sets worked in, as the stage and its checks take it. */
   const workingShown = computed<Setup | null>(() =>
-    working.value ? setupAsShown(working.value, preview.value?.document ?? document.value, centreOf) : null,
+    working.value ? setupAsShown(working.value, documentShown(), centreInFile) : null,
   )
   /** What the working Setup shows. */
   const shown = computed<Shown>(() => (workingShown.value ? shownOf(workingShown.value) : ALL_SHOWN))
@@ -68,6 +78,6 @@ export function createState() {
   const canBack = computed(() => beside(-1) !== null)
   const canForward = computed(() => beside(1) !== null)
 
-  return { id, document, history, live, preview, isShowing, working, workingShown, models, camera, shown, recalled, changed, canUndo, canRedo, beside, canBack, canForward } // prettier-ignore
+  return { id, document, history, live, preview, isShowing, working, workingShown, centresIn, centreOf, models, camera, shown, recalled, changed, canUndo, canRedo, beside, canBack, canForward } // prettier-ignore
 }
 export type ProjectState = ReturnType<typeof createState>
