@@ -14,7 +14,7 @@ import {
 } from 'three'
 import type { Size } from './aim.ts'
 import type { Uniforms } from './light-uniforms.ts'
-import { FULL_VERTEX } from './shaders.ts'
+import { FULL_VERTEX } from './shaders-full.ts'
 
 /** How often a fence is looked at. */
 const POLL_MS = 3

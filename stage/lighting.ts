@@ -1,4 +1,4 @@
-// The pass that lights a sample's surfaces: what it is told of sun, sky, ground and camera. Model: see shaders.ts.
+// The pass that lights a sample's surfaces: what it is told of sun, sky, ground and camera. Model: see shaders-lighting.ts.
 
 import { Color, Vector2, Vector3, Vector4, type Camera as ThreeCamera, type Matrix4, type ShaderMaterial } from 'three'
 import { axesOf, isPerspective, type Camera } from '#core/camera'
@@ -10,7 +10,7 @@ import type { Uniforms } from './light-uniforms.ts'
 import type { Sample } from './sample.ts'
 import type { StageScene } from './scene.ts'
 import { SCENE_FACTOR } from './scene-light.ts'
-import { LIGHTING_FRAGMENT } from './shaders.ts'
+import { LIGHTING_FRAGMENT } from './shaders-lighting.ts'
 import { PRODUCT_RADIUS_M } from './surroundings.ts'
 import type { Owner, Targets } from './targets.ts'
 import type { Appearance } from './types.ts'

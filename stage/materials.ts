@@ -24,14 +24,8 @@ import {
 } from 'three'
 import { emissionOf, uvName } from '#mesh'
 import type { Uniforms } from './light-uniforms.ts'
-import {
-  CLEAR_FRAGMENT,
-  SHADOW_FRAGMENT,
-  SHADOW_VERTEX,
-  TINT_FRAGMENT,
-  SURFACE_FRAGMENT,
-  SURFACE_VERTEX,
-} from './shaders.ts'
+import { CLEAR_FRAGMENT } from './shaders-clear.ts'
+import { SHADOW_FRAGMENT, SHADOW_VERTEX, SURFACE_FRAGMENT, SURFACE_VERTEX, TINT_FRAGMENT } from './shaders-surface.ts'
 import { DRAWING_FRAGMENT, DRAWING_VERTEX, WINDING_FRAGMENT } from './shaders-drawing.ts'
 
 /** The surface material of a glTF material: colour, roughness, metal, normal and emission with their textures. */

@@ -1,5 +1,5 @@
 // The picture's passes: surfaces, shadow, lighting, clear things, sum, finish.
-// Model: see shaders.ts. A picture's sample is five passes into targets that belong to its kind of picture.
+// Model: see shaders-lighting.ts. A picture's sample is five passes into targets that belong to its kind of picture.
 
 import { Camera as ThreeCamera, DataUtils, Matrix4, type Texture, type WebGLRenderer } from 'three'
 import { type Camera, isStraight, widthOfView } from '#core/camera'

@@ -5,7 +5,7 @@ import type { Size } from './aim.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
 import type { LensSums } from './lens-frame.ts'
 import { LensSum } from './lens-sum.ts'
-import { ADD_FRAGMENT } from './shaders.ts'
+import { ADD_FRAGMENT } from './shaders-full.ts'
 import { SpreadPass } from './spread.ts'
 import type { Owner, Targets } from './targets.ts'
 

@@ -12,7 +12,7 @@ import type { Camera } from '#core/camera'
 import type { Size } from './aim.ts'
 import { fullPass, type FullPasses } from './full-passes.ts'
 import type { StageScene } from './scene.ts'
-import { COPY_FRAGMENT } from './shaders.ts'
+import { COPY_FRAGMENT } from './shaders-full.ts'
 import type { Appearance } from './types.ts'
 
 /** The mirrored surroundings: pixels a side of each face, and what counts as a product. */

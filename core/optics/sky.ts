@@ -1,7 +1,7 @@
 // How bright is the sky in a direction, and how much light falls from it?
 // Model: the standard clear sky (type 12, low turbidity) scaled to a chosen diffuse illuminance, blue away from the sun and paler
 // towards the horizon; under the horizon a plain grey ground. The same numbers go to the picture's sky, the baked light and the
-// shader (stage/shaders.ts uses these coefficients).
+// shader (stage/shaders-lighting.ts uses these coefficients).
 // Space: world directions, Z up; luminance cd/m2, illuminance lx. Source: iso15469 (coefficients from memory).
 // Rejected: a plain gradient (no bright side towards the sun: interiors looked lit from nowhere).
 
