@@ -8,16 +8,9 @@ import type { Camera } from '#core/camera'
 import { clippedShares, aroundLux, bakedSky, skyLightOf, tonesOf, type Clipped, type Tones } from '#core/optics'
 import { withDensity } from '#formats/png'
 import { loadGlb } from '#formats/scene'
-import {
-  assemble,
-  plainPicture,
-  quickFacts,
-  soupOf,
-  type LightVolume,
-  type PictureReader,
-  type SceneFacts,
-} from '#mesh'
-import type { Size, Tile } from './aim.ts'
+import { assemble, quickFacts, soupOf, type LightVolume, type SceneFacts } from '#mesh'
+import type { Size } from './aim.ts'
+import { innerOf, ownPixels } from './counted-pixels.ts'
 import type { DrawnFaces } from './cut-faces.ts'
 import { FaceSource } from './face-source.ts'
 import { DrawingPass } from './drawing.ts'
@@ -25,10 +18,12 @@ import { FullPasses } from './full-passes.ts'
 import { OutlinePass } from './outline.ts'
 import { LightMeter } from './light-meter.ts'
 import { lyingIn, PhotoBehind } from './behind.ts'
+import { pictureOf } from './map-picture.ts'
 import { Passes, type Finished } from './passes.ts'
 import { GhostPass } from './ghosts.ts'
 import { TaskQueue } from './queue.ts'
 import { StageScene } from './scene.ts'
+import { BORDER_PX, drawLine, pngOf, sheetOf, tilesOf } from './sheet.ts'
 import type { Owner } from './targets.ts'
 import type {
   Appearance,
@@ -39,13 +34,9 @@ import type {
   PictureRequest,
   StageContract,
   StageModel,
-  StillLine,
   StillRequest,
 } from './types.ts'
 
-/** Stills are drawn in tiles of this size, with a border that contact shading needs. */
-const TILE_PX = 1024
-const BORDER_PX = 48
 /** A moving picture aims at this time. */
 const MOVING_MS = 60
 
@@ -406,28 +397,6 @@ export class StageEngine implements StageContract {
   }
 }
 
-/** Pixels that are the model's own: where a photograph shows nothing is exposed. One grey one where there are none. */
-function ownPixels(data: Uint8ClampedArray): Uint8ClampedArray {
-  const own = new Uint8ClampedArray(data.length)
-  let n = 0
-  for (let i = 0; i < data.length; i += 4)
-    if (data[i + 3]! > 127) {
-      own.set(data.subarray(i, i + 4), n)
-      n += 4
-    }
-  return n > 0 ? own.subarray(0, n) : Uint8ClampedArray.of(128, 128, 128, 255)
-}
-
-/** The pixels within the frame of a picture that shows so much more on every side. */
-function innerOf({ width, height, data }: ImageData, past: number): Uint8ClampedArray {
-  const part = past / (1 + 2 * past)
-  const [x, y] = [Math.round(width * part), Math.round(height * part)]
-  const inner = new Uint8ClampedArray((width - 2 * x) * (height - 2 * y) * 4)
-  for (let row = y; row < height - y; row++)
-    inner.set(data.subarray((row * width + x) * 4, ((row + 1) * width - x) * 4), (row - y) * (width - 2 * x) * 4)
-  return inner
-}
-
 /** Readings of a map at a slant: drawn in software each costs a good part of the picture (measured: an eighth at two). */
 const ANISOTROPY = 8
 function anisotropyOf(renderer: WebGLRenderer): number {
@@ -438,53 +407,6 @@ function anisotropyOf(renderer: WebGLRenderer): number {
   return isSoftware ? 1 : Math.min(ANISOTROPY, renderer.capabilities.getMaxAnisotropy())
 }
 
-/** A guide over a finished picture. */
-function drawLine(
-  paper: OffscreenCanvasRenderingContext2D | CanvasRenderingContext2D,
-  { places, ink, strength, widthPx }: StillLine,
-): void {
-  paper.globalAlpha = strength
-  paper.strokeStyle = ink
-  paper.lineWidth = widthPx
-  paper.beginPath()
-  places.forEach(([x, y], i) => (i === 0 ? paper.moveTo(x, y) : paper.lineTo(x, y)))
-  paper.stroke()
-  paper.globalAlpha = 1
-}
-
-/** A plain canvas to put tiles together on: of the worker, or of the page where there is no worker. */
-function sheetOf(width: number, height: number): OffscreenCanvas | HTMLCanvasElement {
-  if (typeof OffscreenCanvas !== 'undefined') return new OffscreenCanvas(width, height)
-  return Object.assign(document.createElement('canvas'), { width, height })
-}
-function pngOf(sheet: OffscreenCanvas | HTMLCanvasElement): Promise<Blob> {
-  if ('convertToBlob' in sheet) return sheet.convertToBlob({ type: 'image/png' })
-  return new Promise((resolve, reject) =>
-    sheet.toBlob((b) => (b ? resolve(b) : reject(new Error('The picture could not be written.'))), 'image/png'),
-  )
-}
-
-function tilesOf(widthPx: number, heightPx: number): Tile[] {
-  const tiles: Tile[] = []
-  for (let y = 0; y < heightPx; y += TILE_PX)
-    for (let x = 0; x < widthPx; x += TILE_PX)
-      tiles.push({ x, y, width: Math.min(TILE_PX, widthPx - x), height: Math.min(TILE_PX, heightPx - y) })
-  return tiles
-}
-
-/** Cut-outs are read at this size at most, pixels: leaves stay leaves, and a ray's question stays small. */
-const HOLES_PX = 512
-/** A texture's picture as the geometry reads it; null where there is no canvas. */
-const pictureOf: PictureReader = (image) => {
-  const plain = plainPicture(image)
-  if (plain || !(image instanceof ImageBitmap) || typeof OffscreenCanvas === 'undefined') return plain
-  const k = Math.min(1, HOLES_PX / Math.max(image.width, image.height))
-  const [width, height] = [Math.max(1, Math.round(image.width * k)), Math.max(1, Math.round(image.height * k))]
-  const g = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true })
-  if (!g) return null
-  g.drawImage(image, 0, 0, width, height)
-  return { width, height, data: g.getImageData(0, 0, width, height).data }
-}
 /** What a sample of a picture sees: its own moment while the shutter is open. */
 function openAt(
   { open, camera }: PictureRequest,
